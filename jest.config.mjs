@@ -1,0 +1,18 @@
+const swc = {
+  jsc: { parser: { syntax: 'typescript', decorators: true }, transform: { legacyDecorator: true, decoratorMetadata: true }, target: 'es2022' },
+  module: { type: 'commonjs' },
+};
+
+export default {
+  testEnvironment: 'node',
+  roots: ['<rootDir>/packages', '<rootDir>/apps', '<rootDir>/demo'],
+  testMatch: ['**/*.test.ts'],
+  transform: { '^.+\\.m?ts$': ['@swc/jest', swc] },
+  moduleNameMapper: {
+    '^@ustle/files/tree.schema.json$': '<rootDir>/packages/files/tree.schema.json',
+    '^@ustle/(core|files|contract)$': '<rootDir>/packages/$1/src/index.ts',
+    '^(\\.{1,2}/.*)\\.js$': '$1',
+  },
+  modulePathIgnorePatterns: ['<rootDir>/.*/dist/'],
+  maxWorkers: 2,
+};

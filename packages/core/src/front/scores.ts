@@ -1,0 +1,206 @@
+import { clamp, toDeg, toRad, turnDeg } from '../units/index.js';
+import { lengthOf, pointAt, smooth, viewer, wedge, type Vec, type View } from '../space/index.js';
+import { slope, withChildren, type PlacedTree } from '../tree/index.js';
+import { hidingOf, type Hiding } from './hiding.js';
+import { movementOf } from './movement.js';
+
+export const PARTS = ['base', 'movement', 'trunkInSight', 'apex', 'eye', 'firstBranch', 'features', 'greenKept'] as const;
+export type Part = (typeof PARTS)[number];
+export type PartScores = Record<Part, number>;
+
+export interface Front extends View {
+  /** Weighted mean of the parts, 0..1. */
+  score: number;
+  /** Height of the wedge under the pot, mm. */
+  wedge: number;
+  parts: PartScores;
+  because: Record<Part, string>;
+  /** Branches that point at the viewer's eye, and those that hide the trunk. */
+  atEye: string[];
+  hiding: { branch: string; share: number }[];
+}
+
+/** A branch this close to the line of sight points at the viewer. */
+export const EYE_DEG = 20;
+
+export type Weights = Record<Part, number>;
+const BALANCED: Weights = { base: 1, movement: 1.5, trunkInSight: 1, apex: 0.7, eye: 1, firstBranch: 0.8, features: 1, greenKept: 0.5 };
+export const WEIGHT_PROFILES: Record<string, Weights> = {
+  'slender tree': BALANCED,
+  'heavy trunk': { ...BALANCED, base: 1.8, movement: 1, features: 1.2 },
+  cascade: { ...BALANCED, base: 0.6, movement: 2, apex: 0.2, firstBranch: 0.3 },
+  clump: { ...BALANCED, base: 1.4, movement: 0.8, trunkInSight: 1.4 },
+};
+
+interface Context {
+  placed: PlacedTree;
+  shown: PlacedTree['branches'];
+  trunkLine: Vec[];
+  widestBase: number;
+  hiding: (bearing: number, pitch: number) => Hiding;
+  greenWith: Map<string, number>;
+}
+
+function rootExtent(placed: PlacedTree, bearing: number): number {
+  const baseRadius = placed.trunk.diameters[0]! / 2;
+  let left = baseRadius;
+  let right = baseRadius;
+  for (const root of placed.tree.roots) {
+    const x = -Math.sin(toRad(turnDeg(bearing, root.bearing))) * (baseRadius + root.length);
+    right = Math.max(right, x);
+    left = Math.max(left, -x);
+  }
+  return left + right;
+}
+
+/** What does not depend on the view, prepared once for a scan. */
+export function prepare(placed: PlacedTree, without: ReadonlySet<string>): Context {
+  const all = Array.from({ length: 120 }, (_, i) => rootExtent(placed, i * 3));
+  const green = new Map(placed.tree.branches.map((b) => [b.id, b.green]));
+  return {
+    placed,
+    shown: placed.branches.filter((b) => !without.has(b.branch.id)),
+    trunkLine: resample(placed),
+    widestBase: Math.max(...all),
+    hiding: onceAView(hidingOf(placed, without)),
+    greenWith: new Map(
+      placed.tree.branches.map((b) => [b.id, [...withChildren(placed.tree, b.id)].reduce((sum, id) => sum + green.get(id)!, 0)]),
+    ),
+  };
+}
+
+/** Remembers the last answer: the rolls of one bearing and pitch share it. */
+function onceAView(ask: (bearing: number, pitch: number) => Hiding): (bearing: number, pitch: number) => Hiding {
+  let last: { bearing: number; pitch: number; answer: Hiding } | null = null;
+  return (bearing, pitch) => {
+    if (last?.bearing !== bearing || last.pitch !== pitch) last = { bearing, pitch, answer: ask(bearing, pitch) };
+    return last.answer;
+  };
+}
+
+/** The trunk at thirteen even steps of its smoothed line, so that the stations chosen by the ruler do not count. */
+function resample(placed: PlacedTree): Vec[] {
+  const fine = smooth(placed.trunk, 8);
+  return Array.from({ length: 13 }, (_, i) => pointAt(fine, (lengthOf(fine) * i) / 12).point);
+}
+
+type Scored = { score: number; because: string };
+
+function base({ placed, widestBase }: Context, view: View): Scored {
+  const width = rootExtent(placed, view.bearing);
+  const baseRadius = placed.trunk.diameters[0]! / 2;
+  const pointing = placed.tree.roots.filter((r) => Math.abs(turnDeg(view.bearing, r.bearing)) < EYE_DEG);
+  const cost = pointing.reduce((sum, r) => sum + 0.25 * clamp(r.d / (baseRadius * 0.6), 0, 1), 0);
+  const note = pointing.length ? `; ${pointing.length === 1 ? 'a root points' : `${pointing.length} roots point`} at you` : '';
+  return {
+    score: clamp(width / widestBase - cost, 0, 1),
+    because: placed.tree.roots.length
+      ? `base spreads ${width.toFixed(0)} of at most ${widestBase.toFixed(0)} mm${note}`
+      : 'no surface roots measured',
+  };
+}
+
+const COUNT_WORDS = ['no bend', 'one bend', 'two bends', 'three bends', 'four bends', 'five bends'];
+
+function movement({ trunkLine }: Context, see: (p: Vec) => Vec): Scored {
+  const found = movementOf(trunkLine.map(see));
+  const side = COUNT_WORDS[found.side.length] ?? `${found.side.length} bends`;
+  const depth = found.depth.length ? `${COUNT_WORDS[found.depth.length] ?? found.depth.length} in depth` : 'flat in depth';
+  const run = found.straight > 0.25 ? `; a straight run of ${(found.straight * 100).toFixed(0)}% of the height` : '';
+  return { score: found.score, because: `${side} across, ${depth}${run}` };
+}
+
+function apex({ placed }: Context, see: (p: Vec) => Vec): Scored {
+  const total = lengthOf(placed.trunk);
+  const from = see(pointAt(placed.trunk, total * 0.67).point);
+  const to = see(pointAt(placed.trunk, total).point);
+  const lean = toDeg(Math.atan2(to[2] - from[2], Math.max(1e-6, to[1] - from[1])));
+  const score = lean < 0 ? clamp(1 + lean / 25, 0, 1) : lean <= 15 ? 1 : clamp(1 - (lean - 15) / 35, 0, 1);
+  const toward = Math.abs(lean) < 0.5 ? 'upright' : lean > 0 ? `leans ${lean.toFixed(0)}° to you` : `leans ${(-lean).toFixed(0)}° away`;
+  return { score, because: toward };
+}
+
+interface Eye extends Scored {
+  atEye: string[];
+}
+
+function eye({ placed, shown }: Context, see: (p: Vec) => Vec): Eye {
+  const limit = (placed.height * 2) / 3;
+  const size = placed.trunk.diameters[0]! * placed.height;
+  const found: { id: string; d: number; load: number }[] = [];
+  for (const { branch, line } of shown) {
+    const from = see(line.points[0]!);
+    if (line.points[0]![2] > limit) continue;
+    const to = see(line.points[line.points.length - 1]!);
+    const angle = toDeg(Math.atan2(Math.hypot(to[0] - from[0], to[1] - from[1]), to[2] - from[2]));
+    if (angle < EYE_DEG) found.push({ id: branch.id, d: branch.d, load: ((1.2 - angle / EYE_DEG) * branch.d * branch.length) / size });
+  }
+  found.sort((a, b) => b.load - a.load || (a.id < b.id ? -1 : 1));
+  const load = found.reduce((sum, f) => sum + f.load, 0);
+  const named = found.slice(0, 3).map((f) => `${f.id} (${f.d.toFixed(0)} mm)`);
+  return {
+    score: 1 / (1 + 12 * load),
+    atEye: found.map((f) => f.id),
+    because: found.length ? `${named.join(', ')} ${found.length === 1 ? 'points' : 'point'} at you` : 'nothing points at you',
+  };
+}
+
+function firstBranch({ placed, shown }: Context, view: View): Scored {
+  const low = shown
+    .filter((b) => b.order === 1 && b.branch.state !== 'dead')
+    .map((b) => ({ id: b.branch.id, share: b.line.points[0]![2] / placed.height, off: turnDeg(view.bearing, slope(b).bearing) }))
+    .sort((a, b) => a.share - b.share);
+  const first = low.find((b) => b.share > 0.12);
+  if (!first) return { score: 0, because: 'no branch to start from' };
+  // Seen from the front, off = +90 is to the left (bearings run clockwise from above, the viewer looks at the tree).
+  const aside = Math.abs(first.off);
+  const toSide = clamp(1 - Math.abs(aside - 75) / 60, 0, 1);
+  const atHeight = clamp(1 - Math.max(0, first.share - 0.45) / 0.3, 0, 1);
+  const back = low.find((b) => Math.abs(b.off) > 125 && b.share > 0.15 && b.share < 0.85);
+  const side = first.off > 0 ? 'left' : 'right';
+  const tilt = 90 - aside;
+  const where = aside < 30 ? `${first.id} comes at you` : aside > 150 ? `${first.id} goes to the back` : `${first.id} goes ${side}, ${Math.abs(tilt).toFixed(0)}° ${tilt >= 0 ? 'forward' : 'back'}`;
+  return { score: 0.65 * toSide * atHeight + (back ? 0.35 : 0), because: `${where}; ${back ? `${back.id} gives depth behind` : 'no back branch'}` };
+}
+
+function features({ placed }: Context, view: View): Scored {
+  const all = placed.tree.features;
+  if (!all.length) return { score: 0.5, because: 'none noted' };
+  const total = all.reduce((sum, f) => sum + f.weight, 0);
+  const sum = all.reduce((s, f) => {
+    const facing = (1 + Math.cos(toRad(turnDeg(view.bearing, f.bearing)))) / 2;
+    return s + f.weight * (f.good ? facing : 1 - facing);
+  }, 0);
+  const shown = all.filter((f) => Math.abs(turnDeg(view.bearing, f.bearing)) < 70);
+  const words = all.map((f) => `${f.kind} ${shown.includes(f) ? 'shown' : 'hidden'}`);
+  return { score: sum / total, because: words.join(', ') };
+}
+
+/** Score of one view, with what it rests on. */
+export function scoreFront(context: Context, view: View, weights: Weights): Front {
+  const see = viewer(view);
+  const hiding = context.hiding(view.bearing, view.pitch);
+  const eyes = eye(context, see);
+  const off = eyes.atEye.reduce((sum, id) => sum + context.greenWith.get(id)!, 0);
+  const found: Record<Part, Scored> = {
+    base: base(context, view),
+    movement: movement(context, see),
+    trunkInSight: { score: 1 - hiding.hidden, because: `${((1 - hiding.hidden) * 100).toFixed(0)}% of the lower two thirds` },
+    apex: apex(context, see),
+    eye: eyes,
+    firstBranch: firstBranch(context, view),
+    features: features(context, view),
+    greenKept: { score: clamp(1 - off, 0, 1), because: off > 0.005 ? `${(off * 100).toFixed(0)}% of the green must move or go` : 'nothing must go' },
+  };
+  const parts = Object.fromEntries(PARTS.map((p) => [p, found[p].score])) as PartScores;
+  const weight = PARTS.reduce((sum, p) => sum + weights[p], 0);
+  return {
+    ...view,
+    score: PARTS.reduce((sum, p) => sum + weights[p] * parts[p], 0) / weight,
+    wedge: wedge(view, context.placed.tree.pot).height,
+    parts,
+    because: Object.fromEntries(PARTS.map((p) => [p, found[p].because])) as Record<Part, string>,
+    atEye: eyes.atEye,
+    hiding: hiding.by,
+  };
+}

@@ -1,0 +1,68 @@
+import { wrapDeg } from '../units/index.js';
+import type { View } from '../space/index.js';
+import type { PlacedTree } from '../tree/index.js';
+import { prepare, scoreFront, WEIGHT_PROFILES, type Front, type Weights } from './scores.js';
+
+export interface FrontSearch {
+  /** Degrees between bearings. */
+  step?: number;
+  pitches?: readonly number[];
+  rolls?: readonly number[];
+  weights?: Weights;
+  /** Ids of branches to leave out of sight: those the plan takes off. */
+  without?: ReadonlySet<string>;
+}
+
+export interface FrontResult {
+  /** The best view at every bearing, in order of bearing. */
+  rose: Front[];
+  /** Local maxima at least 25° apart, best first. */
+  candidates: Front[];
+}
+
+export const LEAST_APART_DEG = 25;
+
+const apart = (a: number, b: number): number => Math.min(wrapDeg(a - b), wrapDeg(b - a));
+
+/** Local maxima of the rose, best first, at least 25° apart. */
+export function peaks(rose: readonly Front[], most = 5): Front[] {
+  const n = rose.length;
+  const local = rose.filter((f, i) => f.score >= rose[(i + 1) % n]!.score && f.score >= rose[(i - 1 + n) % n]!.score);
+  const kept: Front[] = [];
+  for (const front of [...local].sort((a, b) => b.score - a.score || a.bearing - b.bearing)) {
+    if (kept.length < most && kept.every((k) => apart(k.bearing, front.bearing) >= LEAST_APART_DEG)) kept.push(front);
+  }
+  return kept;
+}
+
+/** Looks at the tree from every bearing and tilt; yields the best view of each bearing, so that a caller can show, wait or stop. */
+export function* scanFronts(placed: PlacedTree, search: FrontSearch = {}): Generator<Front, FrontResult> {
+  const { step = 3, pitches = [0], rolls = [0], weights = WEIGHT_PROFILES['slender tree']!, without = new Set() } = search;
+  const context = prepare(placed, without);
+  const rose: Front[] = [];
+  for (let bearing = 0; bearing < 360; bearing += step) {
+    let best: Front | null = null;
+    for (const pitch of pitches) {
+      for (const roll of rolls) {
+        const found = scoreFront(context, { bearing, pitch, roll }, weights);
+        if (!best || found.score > best.score) best = found;
+      }
+    }
+    rose.push(best!);
+    yield best!;
+  }
+  return { rose, candidates: peaks(rose) };
+}
+
+/** The whole scan at once. */
+export function searchFronts(placed: PlacedTree, search: FrontSearch = {}): FrontResult {
+  const scan = scanFronts(placed, search);
+  let next = scan.next();
+  while (!next.done) next = scan.next();
+  return next.value;
+}
+
+/** One view with its score and reasons. */
+export function judgeFront(placed: PlacedTree, view: View, search: FrontSearch = {}): Front {
+  return scoreFront(prepare(placed, search.without ?? new Set()), view, search.weights ?? WEIGHT_PROFILES['slender tree']!);
+}

@@ -1,0 +1,165 @@
+import { clamp, wrapDeg } from '../units/index.js';
+import { add, bearingAndElevation, direction, lengthOf, limb, pointAt, scale, unit, type Limb, type Vec } from '../space/index.js';
+import { speciesOf, type Habit } from '../species/index.js';
+import type { Branch, BranchState, Station, Tree } from '../tree/index.js';
+import { seeded } from './random.js';
+
+export interface Growing {
+  seed: number;
+  name: string;
+  species: string;
+  /** Height of the apex, mm. */
+  height: number;
+  /** Trunk diameter above the flare, mm. */
+  base: number;
+  /** Sideways swing of the trunk over its height; 0 is straight. */
+  swing?: number;
+  /** Lean of the whole trunk, as a share of its height, towards a bearing. */
+  lean?: number;
+  leanBearing?: number;
+  primaries: number;
+  /** Sub-branches on each primary. */
+  secondaries?: number;
+  /** Slope at which branches grow before anyone styled them, degrees low and high on the tree. */
+  slopes?: [number, number];
+  faults?: readonly Fault[];
+}
+
+export type Fault = 'bar' | 'whorl' | 'dead' | 'blind' | 'hanging';
+
+const NATURAL_SLOPES: Record<Habit, [number, number]> = { down: [12, 40], level: [18, 48], up: [30, 60] };
+const round = (x: number): number => Math.round(x * 10) / 10;
+const roundVec = (v: Vec): Vec => [round(v[0]), round(v[1]), round(v[2])];
+
+/** A plausible made-up tree, the same for the same seed: for practice, tests and measuring. */
+export function generateTree(growing: Growing): Tree {
+  const random = seeded(growing.seed);
+  const between = (low: number, high: number): number => low + (high - low) * random();
+  const species = speciesOf(growing.species);
+  const { height, base } = growing;
+
+  const trunk = trunkOf(growing, between);
+  const axis = limb(trunk.map((s): Vec => [s.x, s.y, s.z]), trunk.map((s) => s.d));
+  const slopes = growing.slopes ?? NATURAL_SLOPES[species.habit];
+  const branches: Branch[] = [];
+
+  const grow = (parent: string, on: Limb, at: number, bearing: number, elevation: number, length: number, d: number, rising: number): Limb => {
+    const points: Vec[] = [[0, 0, 0]];
+    const steps = length > 90 ? 6 : 4;
+    let b = bearing;
+    let e = elevation;
+    for (let i = 0; i < steps; i++) {
+      points.push(add(points[i]!, scale(direction({ bearingDeg: b, elevationDeg: e }), length / steps)));
+      b += between(-22, 22);
+      e = clamp(e + between(-12, 12) + rising / steps, -75, 80);
+    }
+    const rounded = points.map(roundVec);
+    const line = limb(rounded, rounded.map(() => d));
+    const chord = bearingAndElevation(unit(rounded[steps]!));
+    branches.push({
+      id: `b${branches.length + 1}`, parent, at: round(at), bearing: round(chord.bearing), elevation: round(chord.elevation),
+      length: round(lengthOf(line)), d: round(d), tipD: round(Math.max(1, d * 0.32)), path: rounded,
+      bareTo: round(between(0.3, 0.45)), green: 0, state: 'normal', stage: 'wood', backBuds: random() < 0.5,
+    });
+    const shoulder = pointAt(on, at).point;
+    return limb(rounded.map((p) => add(shoulder, p)), line.along.map((s) => d + (Math.max(1, d * 0.32) - d) * (s / lengthOf(line))));
+  };
+
+  const withSecondaries = (line: Limb, parent: string, bearing: number, rising: number): void => {
+    const count = growing.secondaries ?? 3;
+    for (let k = 0; k < count; k++) {
+      const at = lengthOf(line) * (0.42 + (0.45 * k) / Math.max(1, count - 1));
+      const here = pointAt(line, at);
+      const side = k % 2 === 0 ? 1 : -1;
+      const slopeHere = bearingAndElevation(here.direction);
+      grow(parent, line, at, wrapDeg(bearing + side * between(35, 60)), slopeHere.elevation + between(-6, 14), lengthOf(line) * between(0.3, 0.42), here.diameter * between(0.5, 0.65), rising);
+    }
+  };
+
+  let bearing = between(60, 110);
+  const total = lengthOf(axis);
+  for (let i = 0; i < growing.primaries; i++) {
+    const share = 0.24 + 0.66 * (growing.primaries > 1 ? (i / (growing.primaries - 1)) ** 0.88 : 0);
+    const at = total * share;
+    const elevation = slopes[0] + (slopes[1] - slopes[0]) * share + between(-8, 8);
+    const length = height * (0.5 * (1 - share) + 0.1) * between(0.85, 1.15);
+    const d = clamp(pointAt(axis, at).diameter * between(0.3, 0.42), 2, base);
+    const line = grow('trunk', axis, at, bearing, elevation, length, d, between(-6, 14));
+    withSecondaries(line, branches[branches.length - 1]!.id, bearing, between(4, 16));
+    // Left, right, back: a spiral of a bit over a third of a turn.
+    bearing = wrapDeg(bearing + between(118, 148));
+  }
+  addFaults(growing.faults ?? [], branches, axis, grow);
+  shareGreen(branches);
+
+  return {
+    format: 'ustle-tree', version: 1, name: growing.name, species: growing.species,
+    styledOn: null, repottedOn: null, collectedOn: null, vigour: 'normal', site: { hemisphere: 'north' },
+    pot: { shape: 'oval', width: round(height * 0.62), depth: round(height * 0.46), height: round(height * 0.12), holes: [{ bearing: 90, radius: round(height * 0.16) }, { bearing: 270, radius: round(height * 0.16) }] },
+    trunk,
+    roots: Array.from({ length: 6 }, (_, i) => ({ bearing: Math.round(wrapDeg(i * 60 + between(-22, 22))), length: round(base * between(0.8, 1.5)), d: round(base * between(0.22, 0.36)) })),
+    branches, features: [],
+    plan: { front: null, decisions: [], poses: [], runs: [], guys: [] },
+    record: [],
+  };
+}
+
+function trunkOf({ height, base, swing = 0.13, lean = 0, leanBearing = 90 }: Growing, between: (low: number, high: number) => number): Station[] {
+  const phase = between(0, 6.28);
+  const side = between(0, 6.28);
+  const toward = direction({ bearingDeg: leanBearing, elevationDeg: 0 });
+  const count = 11;
+  const raw = Array.from({ length: count }, (_, i): Station => {
+    const t = i / (count - 1);
+    // Bends that shrink upward: the phase runs faster and the swing grows smaller with height.
+    const wave = phase + 2 * Math.PI * (1.15 * t + 0.55 * t * t);
+    const reach = height * swing * (1 - 0.72 * t) * Math.sin(Math.PI * Math.min(1, 0.12 + t * 0.9)) ** 0.6;
+    return {
+      x: Math.cos(side) * Math.sin(wave) * reach + Math.sin(side) * Math.cos(wave * 0.9) * reach * 0.55 + toward[0] * lean * height * t,
+      y: Math.sin(side) * Math.sin(wave) * reach - Math.cos(side) * Math.cos(wave * 0.9) * reach * 0.55 + toward[1] * lean * height * t,
+      z: height * t,
+      d: base * (i === 0 ? 1.35 : i === 1 ? 1.02 : 1) * (1 - 0.88 * t) ** 0.95,
+    };
+  });
+  const { x, y } = raw[0]!;
+  return raw.map((s) => ({ x: round(s.x - x), y: round(s.y - y), z: round(s.z), d: round(Math.max(3, s.d)) }));
+}
+
+type Grow = (parent: string, on: Limb, at: number, bearing: number, elevation: number, length: number, d: number, rising: number) => Limb;
+
+function addFaults(faults: readonly Fault[], branches: Branch[], axis: Limb, grow: Grow): void {
+  const primaries = branches.filter((b) => b.parent === 'trunk');
+  const state = (b: Branch | undefined, to: BranchState): void => {
+    if (b) Object.assign(b, { state: to });
+  };
+  for (const fault of faults) {
+    const low = primaries[1] ?? primaries[0]!;
+    if (fault === 'bar') grow('trunk', axis, low.at + 3, wrapDeg(low.bearing + 180), low.elevation, low.length * 0.8, low.d * 0.9, 4);
+    if (fault === 'whorl') {
+      const high = primaries[Math.min(3, primaries.length - 1)]!;
+      for (const turn of [110, 230]) grow('trunk', axis, high.at + 2, wrapDeg(high.bearing + turn), high.elevation, high.length * 0.7, high.d * 0.8, 4);
+    }
+    if (fault === 'dead') state(primaries[2], 'dead');
+    if (fault === 'blind') state(branches.filter((b) => b.parent !== 'trunk')[4], 'blind');
+    if (fault === 'hanging') {
+      const first = primaries[0]!;
+      const line = limb(first.path!.map((p) => add(pointAt(axis, first.at).point, p)), first.path!.map(() => first.d * 0.6));
+      grow(first.id, line, first.length * 0.5, first.bearing + 15, -72, first.length * 0.25, first.d * 0.4, 0);
+    }
+  }
+}
+
+/** Nine tenths of the green by length, none on dead wood; the rest is the apex's. */
+function shareGreen(branches: Branch[]): void {
+  const weight = (b: Branch): number => (b.state === 'dead' ? 0 : b.length * (1 - b.bareTo));
+  const total = branches.reduce((sum, b) => sum + weight(b), 0);
+  for (const b of branches) b.green = Math.round((900 * weight(b)) / total) / 1000;
+}
+
+/** A tree with as many branches as asked, for measuring speed. */
+export function largeTree(branches: number, seed: number): Tree {
+  const secondaries = 4;
+  const tree = generateTree({ seed, name: `Test ${branches}`, species: 'larch', height: 900, base: 90, primaries: Math.ceil(branches / (secondaries + 1)), secondaries });
+  return { ...tree, branches: tree.branches.slice(0, branches) };
+}
+

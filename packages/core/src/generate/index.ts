@@ -1,0 +1,2 @@
+export * from './generate.js';
+export * from './random.js';

@@ -1,0 +1,7 @@
+export * from './advice.js';
+export * from './forecast.js';
+export * from './learn.js';
+export * from './marking.js';
+export * from './set.js';
+export * from './unknown.js';
+export * from './watch.js';

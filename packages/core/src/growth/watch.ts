@@ -1,0 +1,99 @@
+import { toRad } from '../units/index.js';
+import { speciesOf } from '../species/index.js';
+import { bendRisk, coilHold, gripOf, settled } from '../wood/index.js';
+import { coilsOn, coilHistory, type Coil, type MarkStage, type PlacedTree, type Vigour } from '../tree/index.js';
+import { nextInspection, race, type Race } from './advice.js';
+import { allowance, MARK_LIMIT } from './marking.js';
+import { expectedGrowth, type CoilState } from './forecast.js';
+import { learn, type Sighting } from './learn.js';
+import { NOTHING_KNOWN, type Unknown } from './unknown.js';
+
+const VIGOUR: Record<Vigour, number> = { weak: 0.5, normal: 1, strong: 1.5, free: 1.8, refined: 0.3 };
+const SHOOT = 1.5;
+const APEX = 1.2;
+const LOW_INTERIOR = 0.7;
+
+/** Known part x of a branch's growth: vigour, stage, position, swelling at the bend. docs: Growth. */
+function growthFactor(placed: PlacedTree, coil: Coil): number {
+  const { branch, line, order } = placed.byId.get(coil.branch)!;
+  const share = line.points[0]![2] / placed.height;
+  const position = share > 0.85 ? APEX : share < 0.3 && order > 1 ? LOW_INTERIOR : 1;
+  const species = speciesOf(placed.tree.species);
+  const risk = coil.bentDeg && coil.over
+    ? bendRisk({ diameter: branch.d, angleDeg: coil.bentDeg, length: coil.over, k0: species.bendRatio.value, protection: coil.wrap === 'none' ? 'none' : 'raffia' })
+    : 0;
+  return VIGOUR[placed.tree.vigour] * (branch.stage === 'shoot' ? SHOOT : 1) * position * (1 + 0.5 * Math.min(1, risk));
+}
+
+/** The curvature a recorded coil holds and the one wanted, 1/mm; null when the record has no angle. */
+function heldBend(placed: PlacedTree, coil: Coil): CoilState['bend'] {
+  if (!coil.bentDeg || !coil.over) return null;
+  const { branch } = placed.byId.get(coil.branch)!;
+  const species = speciesOf(placed.tree.species);
+  const hold = coilHold({
+    diameter: branch.d, wireDiameter: coil.size, strands: coil.strands, coilAngleDeg: coil.angle, grip: gripOf(coil.gap), metal: coil.metal,
+  });
+  const wood = { elasticStrain: species.elasticStrain.value, strength: species.strength.value };
+  const wired = settled({ diameter: branch.d, curvature: toRad(coil.bentDeg) / coil.over, wood, hold });
+  const target = toRad(coil.targetDeg ?? coil.bentDeg) / coil.over;
+  return wired > 0 ? { wired, target } : null;
+}
+
+function stateOf(placed: PlacedTree, coil: Coil, unknown: Unknown): CoilState {
+  const species = speciesOf(placed.tree.species);
+  return {
+    species,
+    hemisphere: placed.tree.site.hemisphere,
+    since: coil.since,
+    diameter: placed.byId.get(coil.branch)!.branch.d,
+    wireDiameter: coil.size,
+    factor: growthFactor(placed, coil),
+    allowance: allowance(coil.gap, coil.wrap),
+    markLimit: MARK_LIMIT[species.bark],
+    bend: heldBend(placed, coil),
+    unknown,
+  };
+}
+
+/** What every inspection on the tree says of its branches' growth, coils already off included. */
+function learned(placed: PlacedTree, onDay: number): (branch: string) => Unknown {
+  const sightings = coilHistory(placed.tree, onDay)
+    .filter((coil) => placed.byId.has(coil.branch))
+    .flatMap((coil): Sighting[] => {
+      const state = stateOf(placed, coil, NOTHING_KNOWN);
+      return coil.seen.map(({ day, stage }) => ({
+        branch: coil.branch, stage, expected: expectedGrowth(state, day),
+        allowance: state.allowance, markLimit: state.markLimit, wireDiameter: coil.size,
+      }));
+    });
+  return learn(sightings);
+}
+
+export interface Watched {
+  coil: Coil;
+  state: CoilState;
+  race: Race;
+  lastSeen: { day: number; stage: MarkStage } | null;
+  nextInspection: number;
+}
+
+/** Every coil on the tree on a day, with its race and the day to look at it, most urgent first. */
+export function watch(placed: PlacedTree, onDay: number): Watched[] {
+  const unknownOf = learned(placed, onDay);
+  return coilsOn(placed.tree, onDay)
+    .filter((coil) => placed.byId.has(coil.branch))
+    .map((coil): Watched => {
+      const state = stateOf(placed, coil, unknownOf(coil.branch));
+      const lastSeen = coil.seen[coil.seen.length - 1] ?? null;
+      const found = race(state, onDay, lastSeen?.stage ?? null);
+      const tender = state.species.bark === 'thin' || placed.byId.get(coil.branch)!.branch.stage === 'shoot';
+      return { coil, state, race: found, lastSeen, nextInspection: nextInspection(state, found.forecast, lastSeen?.day ?? null, tender) };
+    })
+    .sort((a, b) => dueDay(a, onDay) - dueDay(b, onDay) || (a.coil.branch < b.coil.branch ? -1 : 1));
+}
+
+/** The day by which something is to be done with a coil: a look, or taking it off. */
+export function dueDay({ race: { advice, window }, nextInspection: look }: Watched, onDay: number): number {
+  if (advice === 'remove-now') return Math.min(look, onDay);
+  return advice === 'window' && window && window.from >= onDay ? Math.min(look, window.from) : look;
+}

@@ -1,0 +1,153 @@
+import { isoOf } from '../units/index.js';
+import { findSpecies } from '../species/index.js';
+import { judgeFront, searchFronts, type Front, type PartScores } from '../front/index.js';
+import { findingsOf, greenTally, readTree, type Finding, type Reading } from '../removal/index.js';
+import { proposePoses, type PlannedPose } from '../pose/index.js';
+import { placeTree, removedIds, type PlacedTree, type Tree } from '../tree/index.js';
+import { watch, type Dates, type Watched } from '../growth/index.js';
+import { planWiring, type RunPlan } from './wiring.js';
+
+export interface PlanFront {
+  bearing: number;
+  pitch: number;
+  roll: number;
+  score: number;
+  wedge: number;
+  parts: PartScores;
+}
+
+export interface PlanBend {
+  at: number;
+  angle: number;
+  radius: number;
+  risk: number;
+  band: string;
+  stages: number | null;
+  protection: string;
+  /** Angle to bend to by hand; null where no coil holds the bend. */
+  over: number | null;
+}
+
+interface IsoDates {
+  p10: string | null;
+  p50: string | null;
+  p90: string | null;
+}
+
+export interface PlanWire {
+  run: string;
+  branch: string;
+  since: string;
+  touching: IsoDates;
+  marking: IsoDates;
+  set: IsoDates;
+  cleanWindow: { from: string; to: string } | null;
+  advice: string;
+  nextInspection: string;
+  because: string[];
+}
+
+/** The whole plan of one tree on one day (docs/tree-file.md, "The plan document"). */
+export interface PlanDocument {
+  format: 'ustle-plan';
+  version: 1;
+  tree: string;
+  on: string;
+  read: Reading;
+  fronts: PlanFront[];
+  findings: Finding[];
+  green: { removed: number; cap: number };
+  poses: { branch: string; bearing: number; elevation: number; bends: PlanBend[] }[];
+  runs: RunPlan[];
+  unwired: { branch: string; because: string[] }[];
+  order: string[];
+  cutList: never[];
+  guys: never[];
+  wires: PlanWire[];
+  notes: string[];
+}
+
+const digits = (value: number, places: number): number => Math.round(value * 10 ** places) / 10 ** places;
+const angle = (deg: number): number => digits(deg, 1);
+
+function frontsOf(placed: PlacedTree, without: ReadonlySet<string>): Front[] {
+  const found = searchFronts(placed, { without }).candidates;
+  const own = placed.tree.plan.front;
+  if (!own) return found;
+  return [judgeFront(placed, own, { without }), ...found.filter((f) => Math.abs(f.bearing - own.bearing) > 0.5)];
+}
+
+const isoDates = (dates: Dates): IsoDates => ({
+  p10: dates.p10 === null ? null : isoOf(dates.p10),
+  p50: dates.p50 === null ? null : isoOf(dates.p50),
+  p90: dates.p90 === null ? null : isoOf(dates.p90),
+});
+
+function planWire({ coil, race, nextInspection }: Watched): PlanWire {
+  return {
+    run: coil.run, branch: coil.branch, since: isoOf(coil.since),
+    touching: isoDates(race.forecast.touching), marking: isoDates(race.forecast.marking), set: isoDates(race.forecast.set),
+    cleanWindow: race.window ? { from: isoOf(race.window.from), to: isoOf(race.window.to) } : null,
+    advice: race.advice, nextInspection: isoOf(nextInspection), because: race.because,
+  };
+}
+
+function roundRun(run: RunPlan): RunPlan {
+  return {
+    ...run,
+    size: digits(run.size, 2),
+    length: digits(run.length, 0),
+    mass: digits(run.mass, 1),
+    branches: run.branches.map((b) => ({
+      ...b, turns: digits(b.turns, 1), hold: digits(b.hold, 0), springBack: digits(b.springBack, 3),
+      rule: { aluminium: digits(b.rule.aluminium, 1), copper: digits(b.rule.copper, 1) },
+      bendTo: angle(b.bendTo), target: angle(b.target), bendLength: digits(b.bendLength, 0),
+    })),
+  };
+}
+
+function planPose(pose: PlannedPose, runs: readonly RunPlan[]): PlanDocument['poses'][number] {
+  const wire = runs.flatMap((r) => r.branches).find((b) => b.branch === pose.branch);
+  return {
+    branch: pose.branch, bearing: angle(pose.bearing), elevation: angle(pose.elevation),
+    bends: pose.bends.map((b, i) => ({
+      at: digits(b.at, 0), angle: angle(b.angle), radius: digits(b.radius, 0), risk: digits(b.risk, 2), band: b.band,
+      stages: b.stages, protection: b.protection, over: wire && i === 0 ? angle(wire.bendTo) : null,
+    })),
+  };
+}
+
+/** The plan of a tree on a day number: what its file fixes is checked and kept, what it leaves open is proposed. */
+export function planTree(tree: Tree, onDay: number): PlanDocument {
+  const placed = placeTree(tree);
+  const without = removedIds(tree);
+  const fronts = frontsOf(placed, without);
+  const poses = proposePoses(placed);
+  const wiring = planWiring(placed, poses);
+  const kept = tree.branches.filter((b) => !without.has(b.id)).length;
+  const heavyBends = poses.reduce((sum, p) => sum + p.bends.filter((b) => b.risk >= 1).length, 0);
+  const reading = readTree(tree, onDay, { heavyBends, wiredShare: kept ? wiring.runs.flatMap((r) => r.branches).length / kept : 0 });
+  const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;
+  const tally = greenTally(tree);
+  return {
+    format: 'ustle-plan', version: 1, tree: tree.name, on: isoOf(onDay),
+    read: { ...reading, capacity: digits(reading.capacity, 2), used: digits(reading.used, 2) },
+    fronts: fronts.map((f) => ({
+      bearing: f.bearing, pitch: f.pitch, roll: f.roll, score: digits(f.score, 3), wedge: digits(f.wedge, 0),
+      parts: Object.fromEntries(Object.entries(f.parts).map(([k, v]) => [k, digits(v, 3)])) as PartScores,
+    })),
+    findings: findingsOf(placed, front),
+    green: { removed: digits(tally.removed, 3), cap: digits(tally.cap, 3) },
+    poses: poses.map((p) => planPose(p, wiring.runs)),
+    runs: wiring.runs.map(roundRun),
+    unwired: wiring.unwired,
+    order: [...wiring.runs].sort((a, b) => a.order - b.order || b.size - a.size).map((r) => r.id),
+    cutList: [],
+    guys: [],
+    wires: watch(placed, onDay).map(planWire),
+    notes: [
+      `Figures for ${findSpecies(tree.species)!.name} are estimates for branch wood in pots; the tree's own record corrects them.`,
+      ...(tree.plan.guys.length ? ['Guys are kept in the file; their pull is not computed yet.'] : []),
+    ],
+  };
+}

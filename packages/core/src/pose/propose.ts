@@ -1,0 +1,92 @@
+import { clamp, toDeg, toRad } from '../units/index.js';
+import { angleBetween, direction, lengthOf } from '../space/index.js';
+import { speciesOf, type Habit } from '../species/index.js';
+import { bandOf, bendRisk, safeBendRatio, stagesFor, type Band, type Protection } from '../wood/index.js';
+import { removedIds, slope, type PlacedBranch, type PlacedTree, type Pose } from '../tree/index.js';
+
+export interface PlannedBend {
+  /** mm from the shoulder where the bend begins, and the length it is spread over. */
+  at: number;
+  length: number;
+  angle: number;
+  toward: { bearing: number; elevation: number };
+  diameter: number;
+  radius: number;
+  risk: number;
+  band: Band;
+  stages: number | null;
+  protection: Protection;
+}
+
+export interface PlannedPose {
+  branch: string;
+  bearing: number;
+  elevation: number;
+  bends: PlannedBend[];
+  from: 'plan' | 'habit';
+  because: string[];
+}
+
+/** Elevation (degrees) a branch wants, low on the tree and near the top; lower branches carried snow longer. */
+const HABITS: Record<Habit, [number, number]> = { down: [-22, 18], level: [-6, 28], up: [14, 48] };
+/** Closer than this to where it should be, a branch is left as it grows. */
+export const LEAST_BEND_DEG = 10;
+/** The first part of a branch that one bend may be spread over. */
+const SPREAD_SHARE = 0.5;
+const CALM = 0.55;
+
+export function habitElevation(habit: Habit, heightShare: number): number {
+  const [low, high] = HABITS[habit];
+  return low + (high - low) * clamp((heightShare - 0.15) / 0.8, 0, 1);
+}
+
+const PROTECTIONS: readonly Protection[] = ['none', 'raffia', 'both'];
+
+/** A bend over a given length, with the lightest protection that keeps it below heavy. */
+function describeBend(diameter: number, bend: { at: number; angle: number; toward: PlannedBend['toward']; length: number }, k0: number): PlannedBend {
+  const riskWith = (protection: Protection): number => bendRisk({ diameter, angleDeg: bend.angle, length: bend.length, k0, protection });
+  const protection = PROTECTIONS.find((p) => riskWith(p) < 1) ?? 'both';
+  const risk = riskWith(protection);
+  return { ...bend, diameter, radius: bend.length / toRad(bend.angle), risk, band: bandOf(risk), stages: stagesFor(risk), protection };
+}
+
+/** The length over which a bend at the shoulder stays calm, as far as the branch is long enough. */
+function calmLength(b: PlacedBranch, angle: number, k0: number): number {
+  const { d } = b.branch;
+  const longest = lengthOf(b.line) * SPREAD_SHARE;
+  return clamp((d * safeBendRatio(k0, d, 'none') * toRad(angle)) / CALM, Math.min(3 * d, longest), longest);
+}
+
+function poseFor(placed: PlacedTree, b: PlacedBranch, own: Pose | undefined): PlannedPose | null {
+  const species = speciesOf(placed.tree.species);
+  const now = slope(b);
+  const share = b.line.points[0]![2] / placed.height;
+  const wanted = own ?? { bearing: now.bearing, elevation: habitElevation(species.habit, share) };
+  const angle = toDeg(
+    angleBetween(
+      direction({ bearingDeg: now.bearing, elevationDeg: now.elevation }),
+      direction({ bearingDeg: wanted.bearing, elevationDeg: wanted.elevation }),
+    ),
+  );
+  if (angle < LEAST_BEND_DEG) return null;
+  const toward = { bearing: wanted.bearing, elevation: wanted.elevation };
+  const k0 = species.bendRatio.value;
+  const bends = own?.bends.length
+    ? own.bends.map(({ over, ...bend }) => describeBend(b.branch.d, { ...bend, length: over }, k0))
+    : [describeBend(b.branch.d, { at: 0, angle, toward, length: calmLength(b, angle, k0) }, k0)];
+  const why = own
+    ? `The plan has it at ${wanted.elevation.toFixed(0)}°.`
+    : `${species.name} branches at ${(share * 100).toFixed(0)}% of the height lie near ${wanted.elevation.toFixed(0)}°; this one grows at ${now.elevation.toFixed(0)}°.`;
+  return { branch: b.branch.id, ...toward, bends, from: own ? 'plan' : 'habit', because: [why] };
+}
+
+/** Where the kept, living branches should go: as the plan says, else as the species' habit has it. Branches near enough are not listed. */
+export function proposePoses(placed: PlacedTree): PlannedPose[] {
+  const gone = removedIds(placed.tree);
+  const own = new Map(placed.tree.plan.poses.map((p) => [p.branch, p]));
+  return placed.branches.flatMap((b) => {
+    if (gone.has(b.branch.id) || b.branch.state === 'dead') return [];
+    const pose = poseFor(placed, b, own.get(b.branch.id));
+    return pose ? [pose] : [];
+  });
+}

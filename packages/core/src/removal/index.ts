@@ -1,0 +1,3 @@
+export * from './budget.js';
+export * from './findings.js';
+export { conflictsOf } from './keeping.js';

@@ -1,0 +1,3 @@
+export * from './polyline.js';
+export * from './vec.js';
+export * from './view.js';

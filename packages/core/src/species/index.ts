@@ -1,0 +1,3 @@
+export * from './season.js';
+export * from './species.js';
+export type * from './types.js';

@@ -1,0 +1,136 @@
+import {
+  add, angleBetween, anySquare, bearingAndElevation, cross, direction, limb, norm, pointAt, rotateAbout, scale, stretch, sub, unit,
+  type Limb, type Vec,
+} from '../space/index.js';
+import type { Branch, Tree } from './types.js';
+
+/** A flat layer of foliage: an ellipsoid with unit axes (along, across, up) and half-sizes in mm. */
+export interface Pad {
+  branch: string;
+  center: Vec;
+  axes: readonly [Vec, Vec, Vec];
+  half: readonly [number, number, number];
+}
+
+export interface PlacedBranch {
+  branch: Branch;
+  order: number;
+  line: Limb;
+  pad: Pad | null;
+  parentDiameter: number;
+}
+
+/** A tree laid out in space: coordinates in mm, z up, origin at the soil in the trunk's centre. */
+export interface PlacedTree {
+  tree: Tree;
+  trunk: Limb;
+  height: number;
+  branches: PlacedBranch[];
+  byId: ReadonlyMap<string, PlacedBranch>;
+  /** Green not on any listed branch, at the apex. */
+  apexPad: Pad | null;
+}
+
+/** The branches' parents before their children; file order otherwise. Assumes no cycle (checked on reading). */
+export function parentsFirst(branches: readonly Branch[]): Branch[] {
+  const done = new Set(['trunk']);
+  const out: Branch[] = [];
+  let waiting = [...branches];
+  while (waiting.length) {
+    const ready = waiting.filter((b) => done.has(b.parent));
+    if (!ready.length) throw new Error('A branch has no way back to the trunk.');
+    for (const b of ready) {
+      done.add(b.id);
+      out.push(b);
+    }
+    waiting = waiting.filter((b) => !done.has(b.id));
+  }
+  return out;
+}
+
+function branchLine(branch: Branch, shoulder: Vec): Limb {
+  const points: Vec[] = branch.path?.length
+    ? branch.path.map((p) => add(shoulder, p))
+    : [shoulder, add(shoulder, scale(direction({ bearingDeg: branch.bearing, elevationDeg: branch.elevation }), branch.length))];
+  const bare = limb(points, points.map(() => 0));
+  const total = bare.along[bare.along.length - 1]!;
+  return limb(points, bare.along.map((s) => branch.d + (branch.tipD - branch.d) * (total ? s / total : 0)));
+}
+
+/** Flat ellipsoid round the leafy part of a line. Its width follows the length: pads are fanned, a third as thick as wide. */
+function padOn(id: string, line: Limb, bareTo: number): Pad {
+  const total = line.along[line.along.length - 1]!;
+  const from = pointAt(line, Math.min(0.95, bareTo) * total).point;
+  const to = pointAt(line, total).point;
+  const reach = sub(to, from);
+  const flat: Vec = [reach[0], reach[1], 0];
+  const long = norm(flat) > 0.3 * norm(reach) ? unit(flat) : anySquare(unit(reach));
+  const length = Math.max(norm(reach), 12);
+  return {
+    branch: id,
+    center: add(add(from, scale(reach, 0.5)), [0, 0, length * 0.08]),
+    axes: [long, unit(cross([0, 0, 1], long)), [0, 0, 1]],
+    half: [length * 0.58, Math.min(length * 0.42, 70), Math.min(Math.max(length * 0.15, 6), 30)],
+  };
+}
+
+/** Lays a tree out in space. */
+export function placeTree(tree: Tree): PlacedTree {
+  const trunk = limb(tree.trunk.map((s): Vec => [s.x, s.y, s.z]), tree.trunk.map((s) => s.d));
+  const byId = new Map<string, PlacedBranch>();
+  for (const branch of parentsFirst(tree.branches)) {
+    const parent = byId.get(branch.parent);
+    const on = pointAt(parent?.line ?? trunk, branch.at);
+    const out = direction({ bearingDeg: branch.bearing, elevationDeg: branch.elevation });
+    const shoulder = add(on.point, scale(out, on.diameter * 0.3));
+    const line = branchLine(branch, shoulder);
+    byId.set(branch.id, {
+      branch,
+      order: (parent?.order ?? 0) + 1,
+      line,
+      pad: branch.state !== 'dead' && branch.green > 0 ? padOn(branch.id, line, branch.bareTo) : null,
+      parentDiameter: on.diameter,
+    });
+  }
+  const rest = 1 - tree.branches.reduce((sum, b) => sum + b.green, 0);
+  const total = trunk.along[trunk.along.length - 1]!;
+  const crown = stretch(trunk, total * 0.86, total);
+  return {
+    tree,
+    trunk,
+    height: Math.max(...trunk.points.map((p) => p[2])),
+    branches: tree.branches.map((b) => byId.get(b.id)!),
+    byId,
+    apexPad: rest > 0.01 ? apexPad(crown, total) : null,
+  };
+}
+
+function apexPad(crown: Limb, trunkLength: number): Pad {
+  const tip = crown.points[crown.points.length - 1]!;
+  const size = trunkLength * 0.13;
+  return { branch: 'trunk', center: add(tip, [0, 0, -size * 0.15]), axes: [[1, 0, 0], [0, 1, 0], [0, 0, 1]], half: [size, size * 0.9, size * 0.5] };
+}
+
+/** Ids of a branch and of everything that grows on it. */
+export function withChildren(tree: Tree, id: string): Set<string> {
+  const found = new Set([id]);
+  for (const b of parentsFirst(tree.branches)) if (found.has(b.parent)) found.add(b.id);
+  return found;
+}
+
+/** Direction of a branch from shoulder to tip, as bearing and elevation in degrees. */
+export function slope(placed: PlacedBranch): { bearing: number; elevation: number } {
+  const { points } = placed.line;
+  return bearingAndElevation(sub(points[points.length - 1]!, points[0]!));
+}
+
+/** The line turned about its shoulder, so that it points (shoulder to tip) along a bearing and elevation. */
+export function posed(line: Limb, to: { bearing: number; elevation: number }): Limb {
+  const shoulder = line.points[0]!;
+  const now = unit(sub(line.points[line.points.length - 1]!, shoulder));
+  const wanted = direction({ bearingDeg: to.bearing, elevationDeg: to.elevation });
+  const turn = cross(now, wanted);
+  const axis = norm(turn) > 1e-9 ? unit(turn) : anySquare(now);
+  const angle = angleBetween(now, wanted);
+  return limb(line.points.map((p) => add(shoulder, rotateAbout(sub(p, shoulder), axis, angle))), line.diameters);
+}

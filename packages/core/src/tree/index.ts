@@ -1,0 +1,4 @@
+export * from './decisions.js';
+export * from './geometry.js';
+export * from './record.js';
+export * from './types.js';

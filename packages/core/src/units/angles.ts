@@ -1,0 +1,14 @@
+export const toRad = (deg: number): number => (deg * Math.PI) / 180;
+export const toDeg = (rad: number): number => (rad * 180) / Math.PI;
+
+/** Degrees wrapped into [0, 360). */
+export const wrapDeg = (deg: number): number => ((deg % 360) + 360) % 360;
+
+/** Signed smallest turn from one bearing to another, degrees in (-180, 180]. */
+export const turnDeg = (fromDeg: number, toDegrees: number): number => {
+  const turn = wrapDeg(toDegrees - fromDeg);
+  return turn > 180 ? turn - 360 : turn;
+};
+
+export const clamp = (value: number, low: number, high: number): number =>
+  Math.min(high, Math.max(low, value));

@@ -1,0 +1,4 @@
+export * from './angles.js';
+export * from './days.js';
+export * from './normal.js';
+export * from './reasoned.js';

@@ -1,0 +1,3 @@
+export * from './choose.js';
+export * from './coil.js';
+export * from './helix.js';

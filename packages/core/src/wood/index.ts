@@ -1,0 +1,5 @@
+export * from './bend-risk.js';
+export * from './coil-hold.js';
+export * from './metals.js';
+export * from './section.js';
+export * from './spring-back.js';

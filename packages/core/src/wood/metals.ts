@@ -1,0 +1,31 @@
+export const METALS = ['aluminium', 'copper'] as const;
+export type MetalName = (typeof METALS)[number];
+
+export interface Metal {
+  /** Strength σ_w as it works on the branch, MPa. */
+  strength: number;
+  /** g/cm³. */
+  density: number;
+  /** Sizes sold, mm. */
+  sizes: readonly number[];
+}
+
+/** d = 0.127·92^((36−n)/39) mm, the definition of the American gauge. */
+export const awgToMm = (gauge: number): number => 0.127 * 92 ** ((36 - gauge) / 39);
+
+export const COPPER_GAUGES = [22, 20, 18, 16, 14, 12, 10, 8, 6] as const;
+
+export const METAL_DATA: Record<MetalName, Metal> = {
+  aluminium: { strength: 70, density: 2.7, sizes: [0.8, 1, 1.2, 1.5, 2, 2.5, 3, 3.5, 4, 4.5, 5, 5.5, 6] },
+  copper: { strength: 140, density: 8.96, sizes: COPPER_GAUGES.map(awgToMm) },
+};
+
+/** The gauge of a copper size, or null where it is none of the sizes sold. */
+export const gaugeOf = (sizeMm: number): number | null =>
+  COPPER_GAUGES.find((g) => Math.abs(awgToMm(g) - sizeMm) < 0.02) ?? null;
+
+/** The schools' rules beside the mechanics: aluminium a third of the branch, copper a quarter; mm. */
+export const ruleOfThumb = (branchDiameter: number): Record<MetalName, number> => ({
+  aluminium: branchDiameter / 3,
+  copper: branchDiameter / 4,
+});

@@ -1,0 +1,37 @@
+import reference from './reference-values.json';
+import * as core from '../src/index.js';
+
+/** Values computed independently of this code: the same formulas evaluated elsewhere. */
+type Case = Record<string, any>;
+const cases = reference as unknown as Record<string, Case[]>;
+
+const relative = (tolerance: number) => (got: number, expected: number) =>
+  Math.abs(got - expected) <= tolerance * Math.max(1e-12, Math.abs(expected));
+const absolute = (tolerance: number) => (got: number, expected: number) => Math.abs(got - expected) <= tolerance;
+
+const CHECKS: [string, (of: never) => unknown, (got: number, expected: number) => boolean][] = [
+  ['direction', core.direction, absolute(1e-9)],
+  ['tilt', core.tilt, absolute(1e-6)],
+  ['awgToMm', (of: Case) => core.awgToMm(of.gauge), relative(1e-9)],
+  ['sectionMoment', core.sectionMoment, relative(1e-6)],
+  ['coilHold', core.coilHold, relative(1e-6)],
+  ['springBack', core.springBack, absolute(1e-6)],
+  ['overbend', core.overbend, relative(1e-5)],
+  ['heldShare', core.heldShare, absolute(1e-6)],
+  ['bendRisk', core.bendRisk, relative(1e-6)],
+  ['coil', core.coil, relative(1e-4)],
+  ['marked', core.marked, absolute(1e-4)],
+];
+
+const numbers = (value: unknown): number[] =>
+  typeof value === 'number' ? [value] : Object.values(value as object).flatMap(numbers);
+
+describe.each(CHECKS)('%s', (name, compute, close) => {
+  test.each(cases[name]!.map((c) => [c] as const))('agrees with the published value for %j', (given) => {
+    const { expect: expected, ...input } = given;
+    const got = numbers(compute(input as never));
+    const wanted = numbers(expected);
+    expect(got).toHaveLength(wanted.length);
+    got.forEach((value, i) => expect([value, wanted[i], close(value, wanted[i]!)]).toEqual([value, wanted[i], true]));
+  });
+});
