@@ -1,0 +1,94 @@
+import { readFileSync, statSync, writeFileSync } from 'node:fs';
+import { Command } from 'commander';
+import { allSpecies, dayOf, planTree, type PlanDocument, type Tree } from '@ustle/core';
+import { LARGEST_FILE_BYTES, readTreeFile, writeTreeFile, type FileFault } from '@ustle/files';
+
+const print = (line: string): void => void process.stdout.write(`${line}\n`);
+const complain = (line: string): void => void process.stderr.write(`${line}\n`);
+
+/** Faults of a refused file, thrown to the one place that prints them. */
+class Refused extends Error {
+  constructor(readonly faults: FileFault[]) {
+    super('refused');
+  }
+}
+
+const refuse = (code: string, message: string): never => {
+  throw new Refused([{ path: '/', code, message }]);
+};
+
+function load(file: string): Tree {
+  let text = '';
+  try {
+    if (statSync(file).size > LARGEST_FILE_BYTES) refuse('too-large', `The file is larger than ${LARGEST_FILE_BYTES / 1048576} MB.`);
+    text = readFileSync(file, 'utf8');
+  } catch (error) {
+    if (error instanceof Refused) throw error;
+    refuse('not-found', `"${file}" cannot be read.`);
+  }
+  const read = readTreeFile(text);
+  if ('faults' in read) throw new Refused(read.faults);
+  return read.tree;
+}
+
+function dayFrom(text: string | undefined): number {
+  const day = dayOf(text ?? new Date().toISOString().slice(0, 10));
+  return Number.isFinite(day) ? day : refuse('date', `"${text}" is not a date such as 2026-03-01.`);
+}
+
+function summary(plan: PlanDocument): string[] {
+  const front = plan.fronts[0];
+  return [
+    `${plan.tree}, ${plan.on}: ${plan.read.verdict}. ${plan.read.because.join(' ')}`,
+    ...(front ? [`Best front ${front.bearing}°, score ${front.score.toFixed(2)}.`] : []),
+    `Green to come off: ${(plan.green.removed * 100).toFixed(0)}% of at most ${(plan.green.cap * 100).toFixed(0)}%.`,
+    ...plan.findings.map((f) => `  ${f.branch}: ${f.rule}, ${f.advice}. ${f.because[0]}`),
+    ...plan.runs.map((r) => `  ${r.id}: ${r.branches.map((b) => b.branch).join(' + ')}, ${r.metal} ${r.size} mm × ${r.strands}, ${r.length} mm`),
+    ...plan.wires.map((w) => `  ${w.run || 'wire'} on ${w.branch}: look on ${w.nextInspection}. ${w.because.join(' ')}`),
+    ...plan.notes,
+  ];
+}
+
+function program(): Command {
+  const cli = new Command('ustle').description('Plans of bonsai trees from tree files').exitOverride();
+  cli.command('check <file>').description('say whether a tree file is sound').action((file: string) => {
+    const tree = load(file);
+    print(`${tree.name}: sound, ${tree.branches.length} branches, ${tree.record.length} lines of record.`);
+  });
+  cli.command('plan <file>').description('the whole plan of one tree')
+    .option('--on <date>', 'the day to plan for, such as 2026-03-01').option('--json', 'as one JSON document')
+    .action((file: string, options: { on?: string; json?: boolean }) => {
+      const plan = planTree(load(file), dayFrom(options.on));
+      if (options.json) print(JSON.stringify(plan, null, 2));
+      else summary(plan).forEach(print);
+    });
+  cli.command('convert <in> <out>').description('read a tree file and write it again, checked').action((from: string, to: string) => {
+    writeFileSync(to, writeTreeFile(load(from)));
+    print(`Written to ${to}.`);
+  });
+  cli.command('species').description('list the species and their keys').option('--json', 'with every figure, its unit and confidence')
+    .action((options: { json?: boolean }) => {
+      if (options.json) print(JSON.stringify(allSpecies(), null, 2));
+      else for (const s of allSpecies()) print(`${s.key.padEnd(20)} ${s.name} (${s.group})`);
+    });
+  return cli;
+}
+
+/** Runs the command line; returns the exit code. */
+export async function main(argv: readonly string[]): Promise<number> {
+  try {
+    await program().parseAsync([...argv]);
+    return 0;
+  } catch (error) {
+    if (error instanceof Refused) {
+      print(JSON.stringify({ errors: error.faults }, null, 2));
+      for (const fault of error.faults) complain(`${fault.path}: ${fault.message}`);
+      return 1;
+    }
+    const { exitCode, code } = error as { exitCode?: number; code?: string };
+    if (code?.startsWith('commander.')) return exitCode ?? 1;
+    complain(error instanceof Error ? error.message : String(error));
+    return 2;
+  }
+}
+

@@ -1,0 +1,97 @@
+import { Body, Controller, Get, Header, Param, Post, Put, Query, Res } from '@nestjs/common';
+import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
+import { DecisionBody, FrontBody, MadeUpBody, Revised, type TreeSummary, type TreeView } from '@ustle/contract';
+import { dayOf, findSpecies, generateTree, planTree, type PlanDocument } from '@ustle/core';
+import { writeTreeFile } from '@ustle/files';
+import type { Response } from 'express';
+import { bodyOf } from '../api-docs.js';
+import { notFound, ProblemException } from '../problem.js';
+import { Clock } from '../store/clock.service.js';
+import { chooseFront, decide } from './changes.js';
+import { SummaryService } from './summary.service.js';
+import { TreesService } from './trees.service.js';
+
+@ApiTags('trees and their plans')
+@Controller('api/trees')
+export class TreesController {
+  constructor(
+    private readonly trees: TreesService,
+    private readonly summaries: SummaryService,
+    private readonly clock: Clock,
+  ) {}
+
+  @Get()
+  @ApiOperation({ summary: 'All trees, the one that needs a hand first on top' })
+  list(): Promise<TreeSummary[]> {
+    return this.summaries.bench();
+  }
+
+  @Post('import')
+  @ApiOperation({ summary: 'Take in a tree file (the body is its text); refused whole when it is not sound' })
+  import(@Body() text: string): Promise<TreeView> {
+    return this.trees.importText(typeof text === 'string' ? text : '');
+  }
+
+  @Post('made-up')
+  @ApiOperation({ summary: 'Add a tree made up by the program, to try things on' })
+  @ApiBody(bodyOf(MadeUpBody))
+  madeUp(@Body() { name, species, seed }: MadeUpBody): Promise<TreeView> {
+    if (!findSpecies(species)) throw new ProblemException(400, { code: 'unknown-species', field: 'species', message: `No species is called "${species}".` });
+    return this.trees.add(generateTree({ seed, name, species, height: 560, base: 48, primaries: 8, secondaries: 3, faults: ['bar', 'blind', 'hanging'] }));
+  }
+
+  @Get(':id')
+  @ApiOperation({ summary: 'One tree with plan, record and revision' })
+  get(@Param('id') id: string): Promise<TreeView> {
+    return this.trees.get(id);
+  }
+
+  @Get(':id/file')
+  @Header('Content-Type', 'application/json')
+  @ApiOperation({ summary: 'The tree as a tree file' })
+  async file(@Param('id') id: string, @Res({ passthrough: true }) response: Response): Promise<string> {
+    const { tree } = await this.trees.get(id);
+    const name = tree.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '') || 'tree';
+    response.setHeader('Content-Disposition', `attachment; filename="${name}.ustle.json"`);
+    return writeTreeFile(tree);
+  }
+
+  @Get(':id/plan')
+  @ApiOperation({ summary: 'The whole plan on a day (?on=YYYY-MM-DD), as the command line prints it' })
+  async plan(@Param('id') id: string, @Query('on') on?: string): Promise<PlanDocument> {
+    const day = on === undefined ? this.clock.today() : dayOf(on);
+    if (!Number.isFinite(day)) throw new ProblemException(400, { code: 'date', field: 'on', message: `"${on}" is not a date such as 2026-03-01.` });
+    return planTree((await this.trees.get(id)).tree, day);
+  }
+
+  @Put(':id/plan/front')
+  @ApiBody(bodyOf(FrontBody))
+  @ApiOperation({ summary: 'Choose the front, or with null leave it open again' })
+  front(@Param('id') id: string, @Body() { revision, front }: FrontBody): Promise<TreeView> {
+    return this.trees.revise(id, revision, front ? `choose the front at ${front.bearing}°` : 'leave the front open', chooseFront(front));
+  }
+
+  @Put(':id/plan/decisions/:branch')
+  @ApiBody(bodyOf(DecisionBody))
+  @ApiOperation({ summary: 'Decide what becomes of a branch' })
+  async decision(@Param('id') id: string, @Param('branch') branch: string, @Body() body: DecisionBody): Promise<TreeView> {
+    return this.trees.revise(id, body.revision, `${body.act} ${branch}`, (tree) => {
+      if (!tree.branches.some((b) => b.id === branch)) throw notFound(`Branch "${branch}"`, 'branch');
+      return decide(branch, body)(tree);
+    });
+  }
+
+  @Post(':id/undo')
+  @ApiBody(bodyOf(Revised))
+  @ApiOperation({ summary: 'Take back the last change to the plan' })
+  undo(@Param('id') id: string, @Body() { revision }: Revised): Promise<TreeView> {
+    return this.trees.step(id, revision, 'undo');
+  }
+
+  @Post(':id/redo')
+  @ApiBody(bodyOf(Revised))
+  @ApiOperation({ summary: 'Make the change again that was taken back' })
+  redo(@Param('id') id: string, @Body() { revision }: Revised): Promise<TreeView> {
+    return this.trees.step(id, revision, 'redo');
+  }
+}

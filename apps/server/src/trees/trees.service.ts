@@ -1,0 +1,143 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import type { TreeView } from '@ustle/contract';
+import type { RecordEntry, Tree, TreePlan } from '@ustle/core';
+import { checkTree, readTreeFile, type FileFault } from '@ustle/files';
+import type { EntityManager } from 'typeorm';
+import { notFound, ProblemException } from '../problem.js';
+import { CommandEntity, TreeEntity } from '../store/entities.js';
+import { Store } from '../store/store.service.js';
+import { appendRecord, loadTree, storeTree } from './tree.mapper.js';
+
+/** Undo goes back this far. */
+const KEPT_COMMANDS = 200;
+
+const refused = (faults: FileFault[]): ProblemException =>
+  new ProblemException(400, {
+    code: faults[0]!.code,
+    field: faults[0]!.path,
+    message: faults.length === 1 ? faults[0]!.message : `${faults[0]!.message} (and ${faults.length - 1} more)`,
+    faults,
+  });
+
+const hasRef = (entry: RecordEntry, tree: Tree): boolean => entry.branch === undefined || tree.branches.some((b) => b.id === entry.branch);
+
+@Injectable()
+export class TreesService {
+  constructor(private readonly store: Store) {}
+
+  /** Every stored tree with its id, in order of name. */
+  async all(): Promise<{ id: string; revision: number; tree: Tree }[]> {
+    return this.store.read(async (db) => {
+      const ids = await db.find(TreeEntity, { select: { id: true }, order: { name: 'ASC', id: 'ASC' } });
+      const trees: { id: string; revision: number; tree: Tree }[] = [];
+      for (const { id } of ids) trees.push({ id, ...(await loadTree(db, id))! });
+      return trees;
+    });
+  }
+
+  get(id: string): Promise<TreeView> {
+    return this.store.read((db) => this.view(db, id));
+  }
+
+  /** Takes in the text of a tree file; refused whole, with every fault, when it is not sound. */
+  async importText(text: string): Promise<TreeView> {
+    const read = readTreeFile(text);
+    if ('faults' in read) throw refused(read.faults);
+    return this.add(read.tree);
+  }
+
+  add(tree: Tree): Promise<TreeView> {
+    const id = randomUUID();
+    return this.store.write(async (db) => {
+      await storeTree(db, id, 1, tree);
+      await appendRecord(db, id, tree.record);
+      return this.view(db, id);
+    });
+  }
+
+  /** Changes a tree's plan, on the revision the caller saw; the change is checked, stored and can be undone. */
+  revise(id: string, revision: number, label: string, change: (tree: Tree) => TreePlan, entries: readonly RecordEntry[] = []): Promise<TreeView> {
+    return this.store.write(async (db) => {
+      const tree = await this.current(db, id, revision);
+      const plan = change(tree);
+      await this.storePlan(db, id, revision + 1, { ...tree, plan });
+      await db.delete(CommandEntity, { treeId: id, undone: true });
+      await db.insert(CommandEntity, { treeId: id, label, before: tree.plan, after: plan, undone: false });
+      await this.forgetOldest(db, id);
+      await this.append(db, id, tree, entries);
+      return this.view(db, id);
+    });
+  }
+
+  /** Takes back the last change to the plan, or makes it again. The record is not touched. */
+  step(id: string, revision: number, direction: 'undo' | 'redo'): Promise<TreeView> {
+    return this.store.write(async (db) => {
+      const tree = await this.current(db, id, revision);
+      const command = await this.nextCommand(db, id, direction);
+      if (!command) throw new ProblemException(409, { code: `nothing-to-${direction}`, message: `There is nothing to ${direction}.` });
+      const plan = (direction === 'undo' ? command.before : command.after) as TreePlan;
+      await this.storePlan(db, id, revision + 1, { ...tree, plan });
+      await db.update(CommandEntity, { id: command.id }, { undone: direction === 'undo' });
+      return this.view(db, id);
+    });
+  }
+
+  /** Adds lines to the record. */
+  record(id: string, entries: readonly RecordEntry[]): Promise<TreeView> {
+    return this.store.write(async (db) => {
+      const { tree } = await this.found(db, id);
+      await this.append(db, id, tree, entries);
+      return this.view(db, id);
+    });
+  }
+
+  private async append(db: EntityManager, id: string, tree: Tree, entries: readonly RecordEntry[]): Promise<void> {
+    for (const entry of entries) {
+      if (!hasRef(entry, tree)) throw notFound(`Branch "${entry.branch}"`, 'branch');
+      if (entry.corrects && !tree.record.some((e) => e.id === entry.corrects)) throw notFound(`Line "${entry.corrects}" of the record`, 'corrects');
+    }
+    await appendRecord(db, id, entries);
+  }
+
+  private async storePlan(db: EntityManager, id: string, revision: number, tree: Tree): Promise<void> {
+    const checked = checkTree(tree);
+    if ('faults' in checked) throw refused(checked.faults);
+    await storeTree(db, id, revision, tree);
+  }
+
+  private async found(db: EntityManager, id: string): Promise<{ revision: number; tree: Tree }> {
+    const found = await loadTree(db, id);
+    if (!found) throw notFound('This tree', 'id');
+    return found;
+  }
+
+  private async current(db: EntityManager, id: string, revision: number): Promise<Tree> {
+    const found = await this.found(db, id);
+    if (found.revision !== revision) {
+      throw new ProblemException(409, {
+        code: 'stale', field: 'revision',
+        message: `The plan was changed meanwhile (revision ${found.revision}, yours is ${revision}). Look at it as it is now, and decide again.`,
+        current: await this.view(db, id),
+      });
+    }
+    return found.tree;
+  }
+
+  private async view(db: EntityManager, id: string): Promise<TreeView> {
+    const found = await this.found(db, id);
+    const [undo, redo] = [await this.nextCommand(db, id, 'undo'), await this.nextCommand(db, id, 'redo')];
+    return { id, ...found, undo: undo?.label ?? null, redo: redo?.label ?? null };
+  }
+
+  private nextCommand(db: EntityManager, treeId: string, direction: 'undo' | 'redo'): Promise<CommandEntity | null> {
+    return direction === 'undo'
+      ? db.findOne(CommandEntity, { where: { treeId, undone: false }, order: { id: 'DESC' } })
+      : db.findOne(CommandEntity, { where: { treeId, undone: true }, order: { id: 'ASC' } });
+  }
+
+  private async forgetOldest(db: EntityManager, treeId: string): Promise<void> {
+    const old = await db.find(CommandEntity, { where: { treeId }, select: { id: true }, order: { id: 'DESC' }, skip: KEPT_COMMANDS, take: 50 });
+    if (old.length) await db.delete(CommandEntity, old.map((c) => c.id));
+  }
+}

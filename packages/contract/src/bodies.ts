@@ -1,0 +1,135 @@
+import 'reflect-metadata';
+import { Type } from 'class-transformer';
+import { IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, ValidateIf, ValidateNested } from 'class-validator';
+import { ACTS, MARK_STAGES, METALS, WRAPS, type Act, type MarkStage, type MetalName, type Wrap } from '@ustle/core';
+
+const DATE = /^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/;
+const ID = /^[A-Za-z0-9._-]{1,40}$/;
+const dated = { message: '$property must be a date such as 2026-03-01.' };
+const named = { message: '$property must be an id: letters, digits, dot, dash, underscore.' };
+const between = (low: number, high: number, unit: string) => ({ message: `$property must be between ${low} and ${high} ${unit}; it is $value.` });
+
+/** Every change to a tree's plan names the revision it was made on. */
+export class Revised {
+  @IsInt({ message: '$property must be the whole number that came with the tree.' })
+  @Min(1)
+  revision!: number;
+}
+
+export class ViewBody {
+  @IsNumber() @Min(0, between(0, 360, 'degrees')) @Max(360, between(0, 360, 'degrees'))
+  bearing!: number;
+
+  @IsNumber() @Min(-45, between(-45, 45, 'degrees')) @Max(45, between(-45, 45, 'degrees'))
+  pitch!: number;
+
+  @IsNumber() @Min(-45, between(-45, 45, 'degrees')) @Max(45, between(-45, 45, 'degrees'))
+  roll!: number;
+}
+
+export class FrontBody extends Revised {
+  @ValidateIf((body: FrontBody) => body.front !== null)
+  @ValidateNested()
+  @Type(() => ViewBody)
+  front!: ViewBody | null;
+}
+
+export class DecisionBody extends Revised {
+  @IsIn(ACTS, { message: `$property must be one of: ${ACTS.join(', ')}.` })
+  act!: Act;
+
+  @IsOptional() @IsString() @MaxLength(1000)
+  why?: string;
+}
+
+/** A coil put on: what, where, how tightly, and the bend made with it. */
+export class WiredBody extends Revised {
+  @Matches(DATE, dated)
+  on!: string;
+
+  @Matches(ID, named)
+  branch!: string;
+
+  @IsIn(METALS, { message: `$property must be one of: ${METALS.join(', ')}.` })
+  metal!: MetalName;
+
+  @IsNumber() @Min(0.3, between(0.3, 12, 'mm')) @Max(12, between(0.3, 12, 'mm'))
+  size!: number;
+
+  @IsInt() @Min(1, between(1, 6, 'wires')) @Max(6, between(1, 6, 'wires'))
+  strands!: number;
+
+  @IsNumber() @Min(20, between(20, 80, 'degrees')) @Max(80, between(20, 80, 'degrees'))
+  angle!: number;
+
+  @IsIn(['cw', 'ccw'])
+  hand!: 'cw' | 'ccw';
+
+  @IsIn(['over', 'under'])
+  start!: 'over' | 'under';
+
+  @IsNumber() @Min(0, between(0, 20, 'mm')) @Max(20, between(0, 20, 'mm'))
+  gap!: number;
+
+  @IsIn(WRAPS, { message: `$property must be one of: ${WRAPS.join(', ')}.` })
+  wrap!: Wrap;
+
+  @IsOptional() @IsNumber() @Min(1, between(1, 180, 'degrees')) @Max(180, between(1, 180, 'degrees'))
+  bentDeg?: number;
+
+  @IsOptional() @IsNumber() @Min(1, between(1, 180, 'degrees')) @Max(180, between(1, 180, 'degrees'))
+  targetDeg?: number;
+
+  @IsOptional() @IsNumber() @Min(1, between(1, 4000, 'mm')) @Max(4000, between(1, 4000, 'mm'))
+  over?: number;
+}
+
+export const ENTRY_KINDS = ['inspected', 'unwired', 'measured', 'repotted', 'fed', 'styled', 'note', 'hours', 'withdrawn'] as const;
+export type EntryKind = (typeof ENTRY_KINDS)[number];
+
+/** A line for the record other than a coil put on. The record only grows: a correction is a further line. */
+export class EntryBody {
+  @Matches(DATE, dated)
+  on!: string;
+
+  @IsIn(ENTRY_KINDS, { message: `$property must be one of: ${ENTRY_KINDS.join(', ')}.` })
+  kind!: EntryKind;
+
+  @IsOptional() @Matches(ID, named)
+  branch?: string;
+
+  @IsOptional() @Matches(ID, named)
+  run?: string;
+
+  @ValidateIf((body: EntryBody) => body.kind === 'inspected')
+  @IsIn(MARK_STAGES, { message: `$property must be one of: ${MARK_STAGES.join(', ')}.` })
+  stage?: MarkStage;
+
+  @IsOptional() @IsNumber() @Min(0, between(0, 20, 'mm')) @Max(20, between(0, 20, 'mm'))
+  gap?: number;
+
+  @IsOptional() @IsIn(['cut', 'unwound'])
+  method?: 'cut' | 'unwound';
+
+  @IsOptional() @IsNumber() @Min(-180, between(-180, 270, 'degrees')) @Max(270, between(-180, 270, 'degrees'))
+  heldDeg?: number;
+
+  @IsOptional() @IsString() @MaxLength(5000)
+  text?: string;
+
+  @ValidateIf((body: EntryBody) => body.kind === 'withdrawn' || body.corrects !== undefined)
+  @Matches(ID, named)
+  corrects?: string;
+}
+
+/** A tree made up by the program, to try things on. */
+export class MadeUpBody {
+  @IsString() @Length(1, 120)
+  name!: string;
+
+  @IsString() @Length(1, 60)
+  species!: string;
+
+  @IsInt() @Min(0) @Max(2147483647)
+  seed!: number;
+}

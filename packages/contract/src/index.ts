@@ -1,0 +1,3 @@
+export * from './bodies.js';
+export * from './paths.js';
+export * from './views.js';

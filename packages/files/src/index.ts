@@ -1,0 +1,3 @@
+export * from './calendar.js';
+export * from './faults.js';
+export * from './tree-file.js';
