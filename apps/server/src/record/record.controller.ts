@@ -3,7 +3,7 @@ import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
 import { EntryBody, WiredBody, type TreeView } from '@ustle/contract';
 import { bodyOf } from '../api-docs.js';
 import { notFound } from '../problem.js';
-import { runFor, wiredEntry } from '../trees/changes.js';
+import { runFor, wiredEntry } from './wired.js';
 import { TreesService } from '../trees/trees.service.js';
 
 @ApiTags('record')

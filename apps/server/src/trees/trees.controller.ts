@@ -1,13 +1,12 @@
 import { Body, Controller, Get, Header, Param, Post, Put, Query, Res } from '@nestjs/common';
 import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
 import { DecisionBody, FrontBody, MadeUpBody, Revised, type TreeSummary, type TreeView } from '@ustle/contract';
-import { dayOf, findSpecies, generateTree, planTree, type PlanDocument } from '@ustle/core';
+import { chooseFront, dayOf, decide, findSpecies, generateTree, planTree, type PlanDocument } from '@ustle/core';
 import { writeTreeFile } from '@ustle/files';
 import type { Response } from 'express';
 import { bodyOf } from '../api-docs.js';
 import { notFound, ProblemException } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
-import { chooseFront, decide } from './changes.js';
 import { SummaryService } from './summary.service.js';
 import { TreesService } from './trees.service.js';
 

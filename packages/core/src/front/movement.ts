@@ -60,7 +60,7 @@ const VARIETY = [0, 0.5, 0.8, 1];
 
 /** 0..1: much turning, in several bends that shrink upward; `enoughDeg` of turning in all is enough. */
 function liveliness(bends: readonly LineBend[], enoughDeg: number): number {
-  const amount = clamp(bends.reduce((sum, b) => sum + Math.min(60, Math.abs(b.turnDeg)), 0) / enoughDeg, 0, 1);
+  const amount = clamp(bends.reduce((sum, b) => sum + Math.min(75, Math.abs(b.turnDeg)), 0) / enoughDeg, 0, 1) ** 0.7;
   const pairs = bends.slice(1).map((b, i) => (b.length <= bends[i]!.length ? 1 : 0) as number);
   const shrinking = pairs.length ? pairs.reduce((a, b) => a + b, 0) / pairs.length : 0.5;
   return amount * (0.75 * VARIETY[Math.min(3, bends.length)]! + 0.25 * shrinking);
@@ -83,5 +83,5 @@ export function movementOf(line: readonly (readonly [number, number, number])[])
   const depth = bendsOf(fromSide);
   const straight = longestStraight(seen) / height;
   const cost = 0.4 * clamp((straight - 0.25) / 0.5, 0, 1);
-  return { score: clamp(0.7 * liveliness(side, 120) + 0.3 * liveliness(depth, 60) + 0.15 - cost, 0, 1), side, depth, straight };
+  return { score: clamp(0.7 * liveliness(side, 200) + 0.3 * liveliness(depth, 130) - cost, 0, 1), side, depth, straight };
 }

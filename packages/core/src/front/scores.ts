@@ -95,19 +95,16 @@ function base({ placed, widestBase }: Context, view: View): Scored {
   return {
     score: clamp(width / widestBase - cost, 0, 1),
     because: placed.tree.roots.length
-      ? `base spreads ${width.toFixed(0)} of at most ${widestBase.toFixed(0)} mm${note}`
+      ? `${width.toFixed(0)} mm wide of at most ${widestBase.toFixed(0)}${note}`
       : 'no surface roots measured',
   };
 }
 
-const COUNT_WORDS = ['no bend', 'one bend', 'two bends', 'three bends', 'four bends', 'five bends'];
-
 function movement({ trunkLine }: Context, see: (p: Vec) => Vec): Scored {
   const found = movementOf(trunkLine.map(see));
-  const side = COUNT_WORDS[found.side.length] ?? `${found.side.length} bends`;
-  const depth = found.depth.length ? `${COUNT_WORDS[found.depth.length] ?? found.depth.length} in depth` : 'flat in depth';
-  const run = found.straight > 0.25 ? `; a straight run of ${(found.straight * 100).toFixed(0)}% of the height` : '';
-  return { score: found.score, because: `${side} across, ${depth}${run}` };
+  const turns = (bends: readonly { turnDeg: number }[]): string => `${bends.reduce((sum, b) => sum + Math.abs(b.turnDeg), 0).toFixed(0)}°`;
+  const run = found.straight > 0.25 ? `; ${(found.straight * 100).toFixed(0)}% straight` : '';
+  return { score: found.score, because: `${found.side.length} bends, ${turns(found.side)}; in depth ${turns(found.depth)}${run}` };
 }
 
 function apex({ placed }: Context, see: (p: Vec) => Vec): Scored {
@@ -160,7 +157,7 @@ function firstBranch({ placed, shown }: Context, view: View): Scored {
   const side = first.off > 0 ? 'left' : 'right';
   const tilt = 90 - aside;
   const where = aside < 30 ? `${first.id} comes at you` : aside > 150 ? `${first.id} goes to the back` : `${first.id} goes ${side}, ${Math.abs(tilt).toFixed(0)}° ${tilt >= 0 ? 'forward' : 'back'}`;
-  return { score: 0.65 * toSide * atHeight + (back ? 0.35 : 0), because: `${where}; ${back ? `${back.id} gives depth behind` : 'no back branch'}` };
+  return { score: 0.65 * toSide * atHeight + (back ? 0.35 : 0), because: `${where}; ${back ? `${back.id} behind` : 'no back branch'}` };
 }
 
 function features({ placed }: Context, view: View): Scored {

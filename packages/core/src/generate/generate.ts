@@ -72,7 +72,7 @@ export function generateTree(growing: Growing): Tree {
       const here = pointAt(line, at);
       const side = k % 2 === 0 ? 1 : -1;
       const slopeHere = bearingAndElevation(here.direction);
-      grow(parent, line, at, wrapDeg(bearing + side * between(35, 60)), slopeHere.elevation + between(-6, 14), lengthOf(line) * between(0.3, 0.42), here.diameter * between(0.5, 0.65), rising);
+      grow(parent, line, at, wrapDeg(bearing + side * between(35, 60)), slopeHere.elevation + between(-6, 14), lengthOf(line) * between(0.3, 0.42), Math.max(1.4, here.diameter * between(0.5, 0.65)), rising);
     }
   };
 
@@ -134,7 +134,7 @@ function addFaults(faults: readonly Fault[], branches: Branch[], axis: Limb, gro
   };
   for (const fault of faults) {
     const low = primaries[1] ?? primaries[0]!;
-    if (fault === 'bar') grow('trunk', axis, low.at + 3, wrapDeg(low.bearing + 180), low.elevation, low.length * 0.8, low.d * 0.9, 4);
+    if (fault === 'bar') grow('trunk', axis, low.at + 3, wrapDeg(low.bearing + 180), low.elevation, low.length * 0.8, Math.max(1.4, low.d * 0.9), 4);
     if (fault === 'whorl') {
       const high = primaries[Math.min(3, primaries.length - 1)]!;
       for (const turn of [110, 230]) grow('trunk', axis, high.at + 2, wrapDeg(high.bearing + turn), high.elevation, high.length * 0.7, high.d * 0.8, 4);

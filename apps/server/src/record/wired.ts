@@ -1,16 +1,5 @@
-import type { DecisionBody, WiredBody } from '@ustle/contract';
-import type { RecordEntry, Run, Tree, TreePlan, View } from '@ustle/core';
-
-/** Changes of a plan as plain functions: the plan as it is in, the plan as it shall be out. */
-
-export const chooseFront = (front: View | null) => ({ plan }: Tree): TreePlan => ({ ...plan, front });
-
-export const decide = (branch: string, { act, why }: Pick<DecisionBody, 'act' | 'why'>) => ({ plan }: Tree): TreePlan => {
-  const others = plan.decisions.filter((d) => d.branch !== branch);
-  const before = plan.decisions.find((d) => d.branch === branch);
-  if (act === 'undecided') return { ...plan, decisions: others };
-  return { ...plan, decisions: [...others, { ...before, branch, act, ...(why === undefined ? {} : { why }) }] };
-};
+import type { WiredBody } from '@ustle/contract';
+import type { RecordEntry, Run, Tree, TreePlan } from '@ustle/core';
 
 const freeRunId = (plan: TreePlan): string => {
   const used = new Set(plan.runs.map((r) => r.id));

@@ -1,0 +1,55 @@
+import { useEffect, useState } from 'react';
+import { NavLink, Outlet } from 'react-router';
+import { NoticeBoard } from './notice';
+import { KeysSheet } from './KeysSheet';
+import { useTheme } from './theme';
+
+const PLACES = [
+  { to: '/bench', name: 'Bench' },
+  { to: '/season', name: 'Season' },
+];
+
+export function Shell() {
+  const [theme, setTheme] = useTheme();
+  const [keys, setKeys] = useState(false);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      const typing = event.target instanceof HTMLElement && event.target.matches('input, textarea, select');
+      if (event.key === '?' && !typing) setKeys((open) => !open);
+      if (event.key === 'Escape') setKeys(false);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  return (
+    <NoticeBoard>
+      <div className="flex h-full flex-col-reverse sm:flex-row">
+        <nav className="flex shrink-0 items-center border-t border-rule sm:w-[72px] sm:flex-col sm:border-r sm:border-t-0" aria-label="Places">
+          <div className="hidden pb-4 pt-4 font-serif text-2xl font-semibold sm:block">ust</div>
+          {PLACES.map((place) => (
+            <NavLink
+              key={place.to}
+              to={place.to}
+              className={({ isActive }) =>
+                `flex h-12 w-full items-center justify-center border-t-4 text-[14px] sm:h-11 sm:border-l-4 sm:border-t-0 sm:pr-1 ${isActive ? 'border-copper font-bold' : 'border-transparent text-quiet hover:text-ink'}`
+              }
+            >
+              {place.name}
+            </NavLink>
+          ))}
+          <span className="sm:flex-1" />
+          <button type="button" className="h-12 w-full text-[14px] text-quiet hover:text-ink sm:h-10" onClick={() => setTheme(theme === 'paper' ? 'lamp' : 'paper')} aria-label={theme === 'paper' ? 'Work by lamplight' : 'Work by daylight'}>
+            {theme === 'paper' ? 'Lamp' : 'Day'}
+          </button>
+          <button type="button" className="hidden h-10 w-full text-[14px] text-quiet hover:text-ink sm:block" onClick={() => setKeys(true)}>
+            Keys
+          </button>
+        </nav>
+        <div className="min-h-0 min-w-0 flex-1 overflow-auto">
+          <Outlet />
+        </div>
+      </div>
+      {keys && <KeysSheet onClose={() => setKeys(false)} />}
+    </NoticeBoard>
+  );
+}

@@ -1,0 +1,118 @@
+import { Link } from 'react-router';
+import type { TreeSummary } from '@ustle/contract';
+import { useTrees, useYard } from '../shared/api';
+import { Skeleton } from '../shared/parts';
+import { daysBetween, sayLong, sayShort } from '../shared/say';
+import { StageGlyph, type Glyph } from '../shared/StageGlyph';
+import { ImportTree } from './ImportTree';
+import { MakeUpTree } from './MakeUpTree';
+import { RaceStrip } from './RaceStrip';
+import { TreePicture } from './TreePicture';
+
+const stageFor = (tree: TreeSummary): string =>
+  tree.next?.kind !== 'plan' ? (tree.coils ? 'watch' : 'read') : tree.next.title.includes('front') ? 'front' : tree.next.title.includes('remove') ? 'remove' : 'wire';
+
+const glyphOf = (tree: TreeSummary): Glyph => {
+  if (!tree.coils) return 'none';
+  return tree.next?.stage ?? (tree.next?.kind === 'remove' ? 'marking' : 'clear');
+};
+
+function whenOf(tree: TreeSummary, today: string): string {
+  if (!tree.next) return 'resting';
+  if (tree.next.kind === 'plan') return 'when you like';
+  return tree.next.on <= today ? 'today' : sayShort(tree.next.on);
+}
+
+function Row({ tree, today }: { tree: TreeSummary; today: string }) {
+  return (
+    <li className="border-b border-rule">
+      <Link to={`/tree/${tree.id}/${stageFor(tree)}`} className="grid grid-cols-[84px_1fr_auto] items-center gap-x-4 px-4 py-2 hover:bg-sheet sm:px-6 lg:grid-cols-[84px_minmax(170px,1.1fr)_minmax(220px,1.6fr)_minmax(200px,330px)_110px]">
+        <TreePicture silhouette={tree.silhouette} size={76} />
+        <div className="min-w-0">
+          <div className="truncate font-serif text-xl">{tree.name}</div>
+          <div className="text-quiet">{tree.species}</div>
+        </div>
+        <div className="col-span-2 col-start-2 flex min-w-0 items-center gap-2.5 lg:col-span-1 lg:col-start-3">
+          <StageGlyph stage={glyphOf(tree)} />
+          <span>{tree.next?.title ?? 'nothing to do'}</span>
+        </div>
+        <div className="hidden lg:block">{tree.race ? <RaceStrip race={tree.race} today={today} /> : <span className="text-quiet">no wire on</span>}</div>
+        <div className={`col-start-3 row-start-1 text-right lg:col-start-5 ${tree.next && tree.next.kind !== 'plan' && tree.next.on <= today ? 'font-bold text-copper' : ''}`}>{whenOf(tree, today)}</div>
+      </Link>
+    </li>
+  );
+}
+
+function Legend() {
+  const items: [string, string][] = [['var(--color-moss)', 'set, may come off'], ['var(--color-ochre)', 'may press'], ['var(--color-madder)', 'may mark']];
+  return (
+    <div className="hidden flex-wrap items-center gap-x-5 gap-y-1 px-6 py-4 text-quiet lg:flex">
+      {items.map(([colour, name]) => (
+        <span key={name} className="flex items-center gap-2">
+          <span className="h-3 w-4" style={{ background: colour }} />
+          {name}
+        </span>
+      ))}
+      <span className="flex items-center gap-2">
+        <span className="h-4 w-[2px] bg-copper" />
+        today, then a year on. These are forecasts: look before you trust them.
+      </span>
+    </div>
+  );
+}
+
+function Empty() {
+  return (
+    <div className="max-w-2xl px-6 py-10">
+      <h2 className="text-2xl">No tree on the bench yet</h2>
+      <p className="mt-3">
+        Bring in a tree file if you have one, measured here or elsewhere. It holds the trunk, the branches with their thickness and slope, and what is planned and was done.
+      </p>
+      <p className="mt-3">Or have a tree made up, and try the front, the removals and the wire on it. Nothing can break.</p>
+      <div className="mt-6 flex flex-wrap items-end gap-6">
+        <MakeUpTree />
+        <ImportTree />
+      </div>
+    </div>
+  );
+}
+
+/** The trees in the order in which they need a hand. */
+export function BenchPage() {
+  const { data: trees, error } = useTrees();
+  const { data: yard } = useYard();
+  const soon = trees && yard ? trees.filter((t) => t.next && t.next.kind !== 'plan' && daysBetween(yard.today, t.next.on) <= 7).length : 0;
+  const words = soon === 0 ? 'No wire wants you this week.' : soon === 1 ? 'One tree wants you this week.' : `${soon} trees want you this week.`;
+  return (
+    <main className="min-h-full">
+      <header className="flex min-h-16 flex-wrap items-center justify-between gap-3 border-b border-rule px-4 py-2 sm:px-6">
+        <div>
+          <h1 className="text-2xl">Bench</h1>
+          {yard && trees && (
+            <p className="text-quiet">
+              {yard.name}, {sayLong(yard.today)}. {trees.length > 0 && words}
+            </p>
+          )}
+        </div>
+        <ImportTree />
+      </header>
+      {error && <p className="px-6 py-4 text-madder">{error.message}</p>}
+      {!trees && !error && (
+        <div className="px-6">
+          <Skeleton lines={6} />
+        </div>
+      )}
+      {trees?.length === 0 && <Empty />}
+      {trees && trees.length > 0 && yard && (
+        <>
+          <ul>
+            {trees.map((tree) => (
+              <Row key={tree.id} tree={tree} today={yard.today} />
+            ))}
+          </ul>
+          <Legend />
+        </>
+      )}
+    </main>
+  );
+}

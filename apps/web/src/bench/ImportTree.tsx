@@ -1,0 +1,65 @@
+import { useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { Problem } from '@ustle/contract';
+import { ApiError, importTree } from '../shared/api';
+
+const LARGEST_MB = 8;
+
+/** Takes in a tree file; what is wrong with it is listed with its place, and nothing is stored. */
+export function ImportTree() {
+  const input = useRef<HTMLInputElement>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [busy, setBusy] = useState(false);
+  const navigate = useNavigate();
+
+  const take = async (file: File): Promise<void> => {
+    setProblem(null);
+    if (file.size > LARGEST_MB * 1048576) {
+      setProblem({ code: 'too-large', field: '/', message: `${file.name} has ${Math.round(file.size / 1048576)} MB; a tree file has at most ${LARGEST_MB} MB.` });
+      return;
+    }
+    setBusy(true);
+    try {
+      const view = await importTree(await file.text());
+      void navigate(`/tree/${view.id}/front`);
+    } catch (error) {
+      setProblem(error instanceof ApiError ? error.problem : { code: 'refused', message: `${file.name} cannot be read.` });
+    } finally {
+      setBusy(false);
+    }
+  };
+
+  return (
+    <>
+      <button type="button" className="btn btn-outline btn-primary" disabled={busy} onClick={() => input.current?.click()}>
+        Bring in a tree
+      </button>
+      <input
+        ref={input} type="file" accept=".json,application/json" className="hidden" aria-label="Tree file"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) void take(file);
+          event.target.value = '';
+        }}
+      />
+      {problem && (
+        <div role="alert" className="fixed inset-0 z-40 flex items-center justify-center bg-ink/30">
+          <div className="max-h-[80vh] w-[560px] max-w-[94vw] overflow-auto border border-madder bg-sheet p-6">
+            <h2 className="text-xl">This file was not taken in</h2>
+            <p className="mt-1 text-quiet">Nothing was stored. {problem.faults ? 'What is wrong, and where:' : ''}</p>
+            <ul className="mt-3 space-y-2">
+              {(problem.faults ?? [{ path: problem.field ?? '/', code: problem.code, message: problem.message }]).map((f, i) => (
+                <li key={i} className="border-t border-rule pt-2">
+                  <code className="text-madder">{f.path}</code> {f.message}
+                </li>
+              ))}
+            </ul>
+            <button type="button" autoFocus className="btn btn-outline btn-primary mt-5" onClick={() => setProblem(null)}>
+              Close
+            </button>
+          </div>
+        </div>
+      )}
+    </>
+  );
+}

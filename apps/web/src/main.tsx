@@ -1,0 +1,31 @@
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { ErrorPage } from './app/ErrorPage';
+import { Shell } from './app/Shell';
+import { BenchPage } from './bench/BenchPage';
+import { SeasonPage } from './season/SeasonPage';
+import './style.css';
+
+const router = createBrowserRouter([
+  {
+    path: '/',
+    element: <Shell />,
+    errorElement: <ErrorPage />,
+    HydrateFallback: () => null,
+    children: [
+      { index: true, element: <Navigate to="/bench" replace /> },
+      { path: 'bench', element: <BenchPage />, errorElement: <ErrorPage /> },
+      { path: 'season', element: <SeasonPage />, errorElement: <ErrorPage /> },
+      // The turntable brings three.js: only a tree's page waits for it.
+      { path: 'tree/:id/:stage?', lazy: async () => ({ Component: (await import('./stages/TreePage')).TreePage }), errorElement: <ErrorPage /> },
+      { path: '*', element: <ErrorPage missing /> },
+    ],
+  },
+]);
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <RouterProvider router={router} />
+  </StrictMode>,
+);

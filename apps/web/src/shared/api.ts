@@ -1,0 +1,83 @@
+import useSWR, { mutate, type SWRResponse } from 'swr';
+import { paths, type DecisionBody, type EntryBody, type MadeUpBody, type Problem, type SeasonView, type TreeSummary, type TreeView, type WiredBody, type YardView } from '@ustle/contract';
+import { chooseFront, decide, type Species, type Tree, type TreePlan, type View } from '@ustle/core';
+
+/** A refusal by the server, in its own words. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly problem: Problem,
+  ) {
+    super(problem.message);
+  }
+}
+
+async function ask<T>(path: string, init?: RequestInit): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path, init);
+  } catch {
+    throw new ApiError(0, { code: 'offline', message: 'The server does not answer. Nothing was changed; try again.' });
+  }
+  const body: unknown = await response.json().catch(() => null);
+  if (!response.ok) throw new ApiError(response.status, (body as Problem | null) ?? { code: 'refused', message: `The server said ${response.status}.` });
+  return body as T;
+}
+
+const useGet = <T>(path: string): SWRResponse<T, ApiError> => useSWR<T, ApiError>(path, ask as (path: string) => Promise<T>);
+
+export const useYard = (): SWRResponse<YardView, ApiError> => useGet(paths.yard);
+export const useSpecies = (): SWRResponse<Species[], ApiError> => useGet(paths.species);
+export const useTrees = (): SWRResponse<TreeSummary[], ApiError> => useGet(paths.trees);
+export const useTree = (id: string): SWRResponse<TreeView, ApiError> => useGet(paths.tree(id));
+export const useSeason = (): SWRResponse<SeasonView, ApiError> => useGet(paths.season);
+
+const send = <T>(method: string, path: string, body: unknown): Promise<T> =>
+  ask<T>(path, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+
+/** What other screens show of the trees is out of date after a change. */
+const refreshLists = (): void => void Promise.all([mutate(paths.trees), mutate(paths.season)]);
+
+/** Sends a change of one tree: shown at once, taken back if refused; a stale revision brings the tree as it is now. */
+async function change(view: TreeView, request: () => Promise<TreeView>, guess?: (tree: Tree) => TreePlan): Promise<TreeView> {
+  const key = paths.tree(view.id);
+  try {
+    const fresh = await mutate<TreeView>(key, request(), {
+      revalidate: false,
+      rollbackOnError: true,
+      populateCache: true,
+      ...(guess ? { optimisticData: { ...view, tree: { ...view.tree, plan: guess(view.tree) } } } : {}),
+    });
+    refreshLists();
+    return fresh!;
+  } catch (error) {
+    if (error instanceof ApiError && error.problem.current) await mutate(key, error.problem.current, { revalidate: false });
+    throw error;
+  }
+}
+
+export const putFront = (view: TreeView, front: View | null): Promise<TreeView> =>
+  change(view, () => send('PUT', paths.front(view.id), { revision: view.revision, front }), chooseFront(front));
+
+export const putDecision = (view: TreeView, branch: string, body: Omit<DecisionBody, 'revision'>): Promise<TreeView> =>
+  change(view, () => send('PUT', paths.decision(view.id, branch), { revision: view.revision, ...body }), decide(branch, body));
+
+export const step = (view: TreeView, direction: 'undo' | 'redo'): Promise<TreeView> =>
+  change(view, () => send('POST', direction === 'undo' ? paths.undo(view.id) : paths.redo(view.id), { revision: view.revision }));
+
+export const postWired = (view: TreeView, body: Omit<WiredBody, 'revision'>): Promise<TreeView> =>
+  change(view, () => send('POST', paths.wired(view.id), { revision: view.revision, ...body }));
+
+export const postEntry = (view: TreeView, body: EntryBody): Promise<TreeView> => change(view, () => send('POST', paths.record(view.id), body));
+
+export async function importTree(text: string): Promise<TreeView> {
+  const view = await ask<TreeView>(paths.importTree, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: text });
+  refreshLists();
+  return view;
+}
+
+export async function makeUpTree(body: MadeUpBody): Promise<TreeView> {
+  const view = await send<TreeView>('POST', paths.generateTree, body);
+  refreshLists();
+  return view;
+}

@@ -1,0 +1,60 @@
+import type { ReactNode } from 'react';
+
+/** A share from 0 to 1 as a hairline bar; the number stands beside it. */
+export function Bar({ share, tone = 'bark', limit }: { share: number; tone?: 'bark' | 'ochre' | 'moss' | 'madder'; limit?: number }) {
+  const colour = { bark: 'var(--color-bark)', ochre: 'var(--color-ochre)', moss: 'var(--color-moss)', madder: 'var(--color-madder)' }[tone];
+  return (
+    <div className="relative h-[7px] bg-rule/60">
+      <div className="h-full" style={{ width: `${Math.min(100, Math.max(0, share * 100))}%`, background: colour }} />
+      {limit !== undefined && <div className="absolute -top-1 h-[15px] w-[2px] bg-ink" style={{ left: `${Math.min(100, limit * 100)}%` }} />}
+    </div>
+  );
+}
+
+/** A caution to people, at the step where it matters. */
+export function Caution({ children }: { children: ReactNode }) {
+  return (
+    <p className="border-l-4 border-madder bg-base-100 px-3 py-2 text-[14.5px]">
+      <strong>Mind yourself. </strong>
+      {children}
+    </p>
+  );
+}
+
+export function Skeleton({ lines = 4 }: { lines?: number }) {
+  return (
+    <div aria-hidden="true" className="space-y-3 py-2">
+      {Array.from({ length: lines }, (_, i) => (
+        <div key={i} className="h-4 animate-pulse bg-rule/60" style={{ width: `${88 - ((i * 17) % 40)}%` }} />
+      ))}
+    </div>
+  );
+}
+
+export function PanelHead({ title, aside, children }: { title: string; aside?: ReactNode; children?: ReactNode }) {
+  return (
+    <header className="mb-3">
+      <div className="flex items-baseline justify-between gap-3">
+        <h2 className="text-[22px]">{title}</h2>
+        {aside}
+      </div>
+      {children && <p className="mt-1 text-quiet">{children}</p>}
+    </header>
+  );
+}
+
+/** A choice among a few words, each a button; keyboard and touch alike. */
+export function Choice<T extends string>({ label, value, options, onChange }: { label: string; value: T; options: readonly { value: T; name: string }[]; onChange: (value: T) => void }) {
+  return (
+    <fieldset>
+      <legend className="mb-1 text-[14px] text-quiet">{label}</legend>
+      <div className="flex flex-wrap gap-1.5">
+        {options.map((o) => (
+          <button key={o.value} type="button" aria-pressed={o.value === value} onClick={() => onChange(o.value)} className={`btn btn-sm ${o.value === value ? 'btn-primary' : 'btn-outline border-rule font-normal'}`}>
+            {o.name}
+          </button>
+        ))}
+      </div>
+    </fieldset>
+  );
+}

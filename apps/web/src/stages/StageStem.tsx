@@ -1,0 +1,35 @@
+import { NavLink, useLocation } from 'react-router';
+import { STAGES, type StageKey } from './stages';
+
+const WIDTH = 440;
+const rise = (i: number): number => 30 - 5 * Math.sin((i / (STAGES.length - 1)) * Math.PI * 1.5) - i * 1.2;
+
+/** The stages as a growing stem with a node for each, filled as they are settled. */
+export function StageStem({ stage, settled }: { stage: StageKey; settled: ReadonlySet<StageKey> }) {
+  const { search } = useLocation();
+  const x = (i: number): number => 30 + (i * (WIDTH - 60)) / (STAGES.length - 1);
+  const path = STAGES.map((_, i) => `${i ? 'L' : 'M'}${x(i)} ${rise(i)}`).join('');
+  return (
+    <nav aria-label="Stages" className="relative hidden h-16 shrink-0 md:block" style={{ width: WIDTH }}>
+      <svg className="absolute inset-0" width={WIDTH} height="64" aria-hidden="true">
+        <path d={path} fill="none" stroke="var(--color-bark)" strokeWidth="2.5" strokeLinejoin="round" />
+        {STAGES.map((s, i) => (
+          <circle
+            key={s.key} cx={x(i)} cy={rise(i)} r={s.key === stage ? 7.5 : 5}
+            fill={s.key === stage ? 'var(--color-copper)' : settled.has(s.key) ? 'var(--color-moss)' : 'var(--color-base-100)'}
+            stroke={s.key === stage ? 'var(--color-copper)' : settled.has(s.key) ? 'var(--color-moss)' : 'var(--color-bark)'} strokeWidth="1.8"
+          />
+        ))}
+      </svg>
+      {STAGES.map((s, i) => (
+        <NavLink
+          key={s.key} to={{ pathname: `../${s.key}`, search }} relative="path" aria-label={`${s.name}${settled.has(s.key) ? ', settled' : ''}`}
+          className={`absolute top-1 flex h-[58px] w-[86px] -translate-x-1/2 items-end justify-center text-[14px] ${s.key === stage ? 'font-bold' : 'text-quiet hover:text-ink'}`}
+          style={{ left: x(i) }}
+        >
+          {s.name}
+        </NavLink>
+      ))}
+    </nav>
+  );
+}

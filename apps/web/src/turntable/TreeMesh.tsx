@@ -1,0 +1,182 @@
+import { useFrame, type ThreeEvent } from '@react-three/fiber';
+import { useEffect, useMemo, useRef } from 'react';
+import { BackSide, BufferAttribute, BufferGeometry, ShaderMaterial, Vector3 } from 'three';
+import { lengthOf, pointAt, posed, smooth, speciesOf, type PlacedTree } from '@ustle/core';
+import { coilMesh, type DrawnCoil } from './coil-geometry';
+import { barkLook, leafLook, METAL_COLOURS, STATE_COLOURS, type Room } from './colours';
+import { sortTufts, TUFT_FRAGMENT, TUFT_VERTEX, tuftGeometry, tuftsOf, tuftTexture } from './foliage';
+import { dot } from './sprites';
+import { branchPart, partOfFace, rootParts, trunkPart, woodMesh, type WoodPart } from './wood-geometry';
+
+/** A geometry freed when it is no longer drawn. */
+function useGeometry<T extends { geometry: BufferGeometry }>(make: () => T, keys: readonly unknown[]): T {
+  // The keys are the caller's.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  const made = useMemo(make, keys);
+  useEffect(() => () => made.geometry.dispose(), [made]);
+  return made;
+}
+
+interface WoodProps {
+  placed: PlacedTree;
+  gone: ReadonlySet<string>;
+  onSelect: (branch: string | null) => void;
+}
+
+function Wood({ placed, gone, onSelect }: WoodProps) {
+  const look = barkLook(speciesOf(placed.tree.species));
+  const { geometry, ranges } = useGeometry(
+    () => woodMesh([trunkPart(placed), ...rootParts(placed), ...placed.branches.filter((b) => !gone.has(b.branch.id)).map(branchPart)], look),
+    [placed, gone],
+  );
+  const pick = (event: ThreeEvent<MouseEvent>): void => {
+    if (event.delta > 4) return;
+    event.stopPropagation();
+    const part = partOfFace(ranges, event.faceIndex ?? 0);
+    onSelect(part === 'trunk' ? null : part);
+  };
+  return (
+    <mesh geometry={geometry} castShadow receiveShadow onClick={pick}>
+      <meshStandardMaterial vertexColors roughness={0.95} metalness={0} />
+    </mesh>
+  );
+}
+
+/** The same wood, a little fatter and turned inside out: what shows past the edge is an outline. */
+function hull(parts: readonly WoodPart[], by: number): BufferGeometry {
+  const { geometry } = woodMesh(parts, null);
+  const positions = geometry.getAttribute('position') as BufferAttribute;
+  const normals = geometry.getAttribute('normal');
+  for (let i = 0; i < positions.count; i++) {
+    positions.setXYZ(i, positions.getX(i) + normals.getX(i) * by, positions.getY(i) + normals.getY(i) * by, positions.getZ(i) + normals.getZ(i) * by);
+  }
+  return geometry;
+}
+
+/** Branches that the plan takes off, as pale outlines. */
+function Outlines({ placed, gone, room, onSelect }: WoodProps & { room: Room }) {
+  const parts = placed.branches.filter((b) => gone.has(b.branch.id)).map(branchPart);
+  const inside = useGeometry(() => woodMesh(parts, null), [placed, gone]);
+  const outline = useGeometry(() => ({ geometry: hull(parts, placed.height * 0.0022) }), [placed, gone]);
+  if (!parts.length) return null;
+  return (
+    <group>
+      <mesh geometry={outline.geometry}>
+        <meshBasicMaterial color={room.outline} side={BackSide} />
+      </mesh>
+      <mesh
+        geometry={inside.geometry}
+        onClick={(event) => {
+          event.stopPropagation();
+          onSelect(partOfFace(inside.ranges, event.faceIndex ?? 0));
+        }}
+      >
+        <meshBasicMaterial color={room.ground} />
+      </mesh>
+    </group>
+  );
+}
+
+function Foliage({ placed, gone, dim }: { placed: PlacedTree; gone: ReadonlySet<string>; dim: number }) {
+  const species = speciesOf(placed.tree.species);
+  const pads = useMemo(
+    () => [...placed.branches.filter((b) => !gone.has(b.branch.id)).flatMap((b) => (b.pad ? [b.pad] : [])), ...(placed.apexPad ? [placed.apexPad] : [])],
+    [placed, gone],
+  );
+  const { geometry } = useGeometry(() => ({ geometry: tuftGeometry(tuftsOf(pads, leafLook(species), placed.height)) }), [pads, species]);
+  const material = useMemo(
+    () =>
+      new ShaderMaterial({
+        vertexShader: TUFT_VERTEX, fragmentShader: TUFT_FRAGMENT, transparent: true, depthWrite: false,
+        uniforms: { tuft: { value: tuftTexture(species.leaf) }, opacity: { value: dim }, scale: { value: 1 } },
+      }),
+    [species.leaf, dim],
+  );
+  useEffect(() => () => material.dispose(), [material]);
+  const sortedFor = useRef<{ geometry: BufferGeometry; toward: Vector3 } | null>(null);
+  useFrame(({ camera, gl }) => {
+    const toward = camera.getWorldDirection(new Vector3()).negate();
+    const before = sortedFor.current;
+    if (before?.geometry !== geometry || before.toward.angleTo(toward) > 0.06) {
+      sortTufts(geometry, [toward.x, toward.y, toward.z]);
+      sortedFor.current = { geometry, toward };
+    }
+    // Pixels per mm at a distance of 1 mm.
+    material.uniforms.scale!.value = (camera.projectionMatrix.elements[5]! * gl.domElement.height) / 2;
+  });
+  return <points geometry={geometry} material={material} />;
+}
+
+function Coils({ placed, coils }: { placed: PlacedTree; coils: readonly DrawnCoil[] }) {
+  const groups = useMemo(() => {
+    const byColour = new Map<string, { coil: DrawnCoil; line: PlacedTree['branches'][number]['line'] }[]>();
+    for (const coil of coils) {
+      const branch = placed.byId.get(coil.branch);
+      if (!branch) continue;
+      const colour = STATE_COLOURS[coil.state] ?? METAL_COLOURS[coil.metal];
+      const key = `${colour}|${coil.planned}`;
+      byColour.set(key, [...(byColour.get(key) ?? []), { coil, line: branch.line }]);
+    }
+    return [...byColour].map(([key, items]) => ({ key, colour: key.split('|')[0]!, planned: items[0]!.coil.planned, geometry: coilMesh(items) }));
+  }, [placed, coils]);
+  useEffect(() => () => groups.forEach((g) => g.geometry.dispose()), [groups]);
+  return groups.map((g) => (
+    <mesh key={g.key} geometry={g.geometry} castShadow={!g.planned}>
+      <meshPhongMaterial color={g.colour} specular="#fff2e0" shininess={46} transparent={g.planned} opacity={g.planned ? 0.5 : 1} />
+    </mesh>
+  ));
+}
+
+/** Where planned branches shall lie: the branch again, in dots. */
+function Poses({ placed, poses, room }: { placed: PlacedTree; poses: readonly { branch: string; bearing: number; elevation: number }[]; room: Room }) {
+  const { geometry } = useGeometry(() => {
+    const points = poses.flatMap((pose) => {
+      const branch = placed.byId.get(pose.branch);
+      if (!branch) return [];
+      const line = smooth(posed(branch.line, pose), 6);
+      const count = Math.max(4, Math.round(lengthOf(line) / (placed.height * 0.016)));
+      return Array.from({ length: count + 1 }, (_, i) => pointAt(line, (lengthOf(line) * i) / count).point);
+    });
+    const made = new BufferGeometry();
+    made.setAttribute('position', new BufferAttribute(new Float32Array(points.flat()), 3));
+    return { geometry: made };
+  }, [placed, poses]);
+  if (!poses.length) return null;
+  return (
+    <points geometry={geometry}>
+      <pointsMaterial map={dot()} color={room.pose} size={placed.height * 0.0085} transparent alphaTest={0.4} depthTest={false} opacity={0.9} />
+    </points>
+  );
+}
+
+function Chosen({ placed, branch }: { placed: PlacedTree; branch: string }) {
+  const part = placed.byId.get(branch);
+  const { geometry } = useGeometry(() => ({ geometry: part ? hull([branchPart(part)], placed.height * 0.003) : new BufferGeometry() }), [placed, branch]);
+  return (
+    <mesh geometry={geometry}>
+      <meshBasicMaterial color="#c2622f" side={BackSide} />
+    </mesh>
+  );
+}
+
+export interface TreeMeshProps extends WoodProps {
+  coils: readonly DrawnCoil[];
+  poses: readonly { branch: string; bearing: number; elevation: number }[];
+  room: Room;
+  selected: string | null;
+  /** How dense the foliage is drawn, 0..1: thinner where the wood is the matter. */
+  foliage: number;
+}
+
+export function TreeMesh({ placed, gone, onSelect, coils, poses, room, selected, foliage }: TreeMeshProps) {
+  return (
+    <group>
+      <Wood placed={placed} gone={gone} onSelect={onSelect} />
+      <Outlines placed={placed} gone={gone} room={room} onSelect={onSelect} />
+      <Coils placed={placed} coils={coils} />
+      {selected && placed.byId.has(selected) && <Chosen placed={placed} branch={selected} />}
+      <Foliage placed={placed} gone={gone} dim={foliage} />
+      <Poses placed={placed} poses={poses} room={room} />
+    </group>
+  );
+}

@@ -1,0 +1,212 @@
+import { Canvas, useFrame, useThree } from '@react-three/fiber';
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type WheelEvent } from 'react';
+import { Matrix4, PerspectiveCamera, Vector3, type DirectionalLight } from 'three';
+import { clamp, placeTree, pointAt, lengthOf, tilt, toRad, wrapDeg, type Front, type Tree, type View } from '@ustle/core';
+import { useTheme } from '../app/theme';
+import type { DrawnCoil } from './coil-geometry';
+import { ROOMS } from './colours';
+import { frameRings } from './framing';
+import { LABEL_HEIGHT, placeLabels, type PlacedLabel } from './labels';
+import { PotMesh } from './PotMesh';
+import { Table, type Flag } from './Table';
+import { TreeMesh } from './TreeMesh';
+
+export interface TurntableProps {
+  tree: Tree;
+  /** Bearing the viewer stands at, degrees. */
+  bearing: number;
+  onBearing: (bearing: number) => void;
+  /** Tilt of the tree, seen from its front. */
+  view: View;
+  gone: ReadonlySet<string>;
+  coils?: readonly DrawnCoil[];
+  poses?: readonly { branch: string; bearing: number; elevation: number }[];
+  rose?: readonly Front[];
+  flags?: readonly Flag[];
+  onFlag?: (letter: string) => void;
+  selected: string | null;
+  onSelect: (branch: string | null) => void;
+  /** Words beside branches, most important first. */
+  labels?: readonly { branch: string; text: string }[];
+  foliage?: number;
+}
+
+const FOV = 24;
+/** The viewer looks a little down on the table. */
+const LOOK_DOWN_DEG = 9;
+const STEP = 3;
+const BIG_STEP = 15;
+const DEGREES_PER_PIXEL = 0.42;
+const NONE: readonly never[] = [];
+
+interface Stand {
+  bearing: number;
+  zoom: number;
+}
+
+/** Puts the camera and the lamp where the viewer stands; the tree turns under a light that stays. */
+function Rig({ stand, height, potHeight, radius }: { stand: Stand; height: number; potHeight: number; radius: number }) {
+  const { camera, size, invalidate } = useThree();
+  const lamp = useRef<DirectionalLight>(null);
+  useEffect(() => {
+    const down = toRad(LOOK_DOWN_DEG);
+    const rings = [{ radius: radius * 1.13, z: -potHeight - 12 }, { radius: height * 0.14, z: height * 1.06 }];
+    const framing = frameRings(rings, FOV, size.width / size.height, LOOK_DOWN_DEG);
+    const { aim } = framing;
+    const distance = framing.distance / stand.zoom;
+    const b = toRad(stand.bearing);
+    camera.position.set(Math.sin(b) * distance * Math.cos(down), Math.cos(b) * distance * Math.cos(down), aim + distance * Math.sin(down));
+    camera.up.set(0, 0, 1);
+    camera.lookAt(0, 0, aim);
+    (camera as PerspectiveCamera).near = distance / 10;
+    (camera as PerspectiveCamera).far = distance * 4;
+    camera.updateProjectionMatrix();
+    const side = b + toRad(48);
+    lamp.current?.position.set(Math.sin(side) * height * 1.6, Math.cos(side) * height * 1.6, height * 2.5);
+    invalidate();
+  }, [camera, size, stand, height, potHeight, radius, invalidate]);
+  const reach = Math.max(height, radius) * 1.25;
+  return (
+    <>
+      <hemisphereLight args={['#fffaf0', '#8d7b66', 1.15]} />
+      <ambientLight intensity={0.35} />
+      <directionalLight ref={lamp} intensity={2.1} color="#fff3dd" castShadow shadow-mapSize={[1024, 1024]} shadow-bias={-0.0015} shadow-normalBias={1.2} shadow-radius={5}>
+        <orthographicCamera attach="shadow-camera" args={[-reach, reach, reach, -reach, 1, height * 6]} />
+      </directionalLight>
+    </>
+  );
+}
+
+/** Tells where the labels' branches are on the screen after each frame, and that a frame was drawn. */
+function Projector({ anchors, onFrame }: { anchors: readonly { id: string; text: string; at: Vector3 }[]; onFrame: (labels: PlacedLabel[]) => void }) {
+  const { size } = useThree();
+  useFrame(({ camera }) => {
+    const labels = anchors.map(({ id, text, at }, i) => {
+      const seen = at.clone().project(camera);
+      return { id, text, x: ((seen.x + 1) / 2) * size.width, y: ((1 - seen.y) / 2) * size.height, weight: anchors.length - i };
+    });
+    onFrame(placeLabels(labels, size.width, size.height));
+  });
+  return null;
+}
+
+const sameLabels = (a: readonly PlacedLabel[], b: readonly PlacedLabel[]): boolean =>
+  a.length === b.length && a.every((l, i) => l.id === b[i]!.id && l.text === b[i]!.text && Math.abs(l.left - b[i]!.left) < 0.5 && Math.abs(l.top - b[i]!.top) < 0.5);
+
+/** The measured tree on its round table: turned by dragging or with the arrow keys, brought nearer with the wheel. */
+export function Turntable(props: TurntableProps) {
+  const { tree, bearing, onBearing, view, gone, coils = NONE, poses = NONE, rose = NONE, flags = NONE, onFlag, selected, onSelect, labels = NONE, foliage = 0.8 } = props;
+  const [theme] = useTheme();
+  const room = ROOMS[theme];
+  const placed = useMemo(() => placeTree(tree), [tree]);
+  const [stand, setStand] = useState<Stand>({ bearing, zoom: 1 });
+  const [shownLabels, setShownLabels] = useState<readonly PlacedLabel[]>([]);
+  const [ready, setReady] = useState(false);
+  const drag = useRef<{ x: number; bearing: number; moved: boolean } | null>(null);
+
+  useEffect(() => setStand((s) => (s.bearing === bearing ? s : { ...s, bearing })), [bearing]);
+
+  const radius = useMemo(() => {
+    const reach = Math.max(...placed.branches.flatMap((b) => b.line.points.map((p) => Math.hypot(p[0], p[1]))), 1);
+    return Math.max(Math.max(tree.pot.width, tree.pot.depth) * 0.78, Math.min(reach * 1.05, placed.height * 0.8));
+  }, [placed, tree.pot]);
+
+  const tiltMatrix = useMemo(() => {
+    const column = (point: readonly [number, number, number]): Vector3 =>
+      new Vector3(...tilt({ point, frontDeg: view.bearing, pitchDeg: view.pitch, rollDeg: view.roll }));
+    return new Matrix4().makeBasis(column([1, 0, 0]), column([0, 1, 0]), column([0, 0, 1]));
+  }, [view]);
+
+  const anchors = useMemo(
+    () =>
+      labels.flatMap(({ branch, text }) => {
+        const b = placed.byId.get(branch);
+        if (!b) return [];
+        const { point } = pointAt(b.line, lengthOf(b.line) * 0.55);
+        return [{ id: branch, text, at: new Vector3(...point).applyMatrix4(tiltMatrix) }];
+      }),
+    [labels, placed, tiltMatrix],
+  );
+
+  const onFrame = useCallback((next: PlacedLabel[]) => {
+    setReady(true);
+    setShownLabels((before) => (sameLabels(before, next) ? before : next));
+  }, []);
+
+  const turn = (by: number): void => {
+    const next = wrapDeg(Math.round(stand.bearing + by));
+    setStand({ ...stand, bearing: next });
+    onBearing(next);
+  };
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const steps = event.shiftKey ? BIG_STEP : STEP;
+    if (event.key === 'ArrowLeft') turn(-steps);
+    else if (event.key === 'ArrowRight') turn(steps);
+    else if (event.key === '+' || event.key === '=') setStand((s) => ({ ...s, zoom: clamp(s.zoom * 1.15, 0.7, 5) }));
+    else if (event.key === '-') setStand((s) => ({ ...s, zoom: clamp(s.zoom / 1.15, 0.7, 5) }));
+    else return;
+    event.preventDefault();
+  };
+  const onPointerDown = (event: PointerEvent): void => {
+    drag.current = { x: event.clientX, bearing: stand.bearing, moved: false };
+  };
+  const onPointerMove = (event: PointerEvent): void => {
+    const from = drag.current;
+    if (!from || !event.buttons) return;
+    if (Math.abs(event.clientX - from.x) > 3) from.moved = true;
+    // Dragging to the right turns the near side of the table to the right.
+    if (from.moved) setStand((s) => ({ ...s, bearing: wrapDeg(from.bearing + (event.clientX - from.x) * DEGREES_PER_PIXEL) }));
+  };
+  const onPointerUp = (): void => {
+    if (drag.current?.moved) onBearing(Math.round(stand.bearing) % 360);
+    drag.current = null;
+  };
+  const onWheel = (event: WheelEvent): void => setStand((s) => ({ ...s, zoom: clamp(s.zoom * Math.exp(-event.deltaY * 0.0012), 0.7, 5) }));
+
+  return (
+    <div
+      className="relative h-full w-full touch-pan-y select-none overflow-hidden outline-offset-[-2px]"
+      role="application"
+      tabIndex={0}
+      aria-label={`${tree.name} on the turntable, seen from ${Math.round(stand.bearing)} degrees. Arrow keys turn it, plus and minus bring it nearer.`}
+      data-ready={ready ? '1' : '0'}
+      data-bearing={Math.round(stand.bearing)}
+      onKeyDown={onKeyDown}
+      onPointerDown={onPointerDown}
+      onPointerMove={onPointerMove}
+      onPointerUp={onPointerUp}
+      onPointerLeave={onPointerUp}
+      onWheel={onWheel}
+    >
+      <Canvas flat shadows frameloop="demand" dpr={[1, 2]} camera={{ fov: FOV }} gl={{ antialias: true, preserveDrawingBuffer: true }} onPointerMissed={() => onSelect(null)}>
+        <color attach="background" args={[room.ground]} />
+        <Rig stand={stand} height={placed.height} potHeight={tree.pot.height} radius={radius} />
+        <Table radius={radius} top={-tree.pot.height - 1} pot={tree.pot} room={room} rose={rose} flags={flags} onFlag={(letter) => onFlag?.(letter)} />
+        <group matrix={tiltMatrix} matrixAutoUpdate={false}>
+          <PotMesh pot={tree.pot} />
+          <TreeMesh placed={placed} gone={gone} onSelect={onSelect} coils={coils} poses={poses} room={room} selected={selected} foliage={foliage} />
+        </group>
+        <Projector anchors={anchors} onFrame={onFrame} />
+      </Canvas>
+      <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
+        {shownLabels.map((l) => {
+          const edge = l.left > l.x ? l.left : l.left + l.width;
+          return <path key={l.id} d={`M${l.x} ${l.y}L${edge} ${l.top + LABEL_HEIGHT / 2}`} stroke="var(--color-quiet)" strokeWidth="1" fill="none" />;
+        })}
+      </svg>
+      {shownLabels.map((l) => (
+        <button
+          key={l.id}
+          type="button"
+          tabIndex={-1}
+          onClick={() => onSelect(l.id)}
+          className={`absolute cursor-pointer whitespace-nowrap rounded-[2px] border px-1.5 text-center text-[13px] leading-5 ${l.id === selected ? 'border-copper bg-copper text-primary-content' : 'border-rule bg-sheet/90'}`}
+          style={{ left: l.left, top: l.top, width: l.width, height: LABEL_HEIGHT }}
+        >
+          {l.text}
+        </button>
+      ))}
+      <p className="pointer-events-none absolute left-6 top-4 text-quiet">seen from {Math.round(stand.bearing)}°</p>
+    </div>
+  );
+}

@@ -1,0 +1,76 @@
+import {
+  dayOf, growthShare, likelyStage, placeTree, planTree, scanFronts, speciesOf, chanceOfStage, chanceSet, isoOf, removedIds, watch,
+  type Front, type FrontResult, type Hemisphere, type MarkStage, type PlanDocument, type Tree,
+} from '@ustle/core';
+
+export interface RaceCurve {
+  run: string;
+  branch: string;
+  days: string[];
+  touching: number[];
+  marking: number[];
+  set: (number | null)[];
+}
+
+const pause = (): Promise<void> => new Promise((done) => setTimeout(done));
+
+let searchNow = 0;
+
+/** The heavy work, off the page's thread. */
+export const planner = {
+  plan: (tree: Tree, on: string): PlanDocument => planTree(tree, dayOf(on)),
+
+  /** Searches the fronts; a coarse rose first, then the fine one. A later call ends an earlier one, which answers null. */
+  async fronts(tree: Tree, onRose: (rose: Front[], done: number) => void): Promise<FrontResult | null> {
+    const mine = ++searchNow;
+    const placed = placeTree(tree);
+    const without = removedIds(tree);
+    const coarse: Front[] = [...scanFronts(placed, { step: 15, without })];
+    onRose(coarse, 0);
+    const scan = scanFronts(placed, { step: 3, without });
+    for (let done = 0; ; done++) {
+      const next = scan.next();
+      if (next.done) return next.value;
+      if (done % 12 === 11) {
+        onRose(coarse, done / 120);
+        await pause();
+        if (mine !== searchNow) return null;
+      }
+    }
+  },
+
+  /** Chances over time of each coil that is on the tree, a point a week. */
+  curves(tree: Tree, on: string, weeks: number): RaceCurve[] {
+    const today = dayOf(on);
+    return watch(placeTree(tree), today).map(({ coil, state }) => {
+      const days = Array.from({ length: weeks }, (_, i) => coil.since + i * 7);
+      return {
+        run: coil.run,
+        branch: coil.branch,
+        days: days.map(isoOf),
+        touching: days.map((d) => chanceOfStage(state, 'touching', d)),
+        marking: days.map((d) => chanceOfStage(state, 'marking', d)),
+        set: days.map((d) => chanceSet(state, d)),
+      };
+    });
+  },
+
+  /** The likeliest stage of every coil on a day, and its chance of being set. */
+  stages(tree: Tree, today: string, on: string): { branch: string; stage: MarkStage; set: number | null }[] {
+    const day = dayOf(on);
+    return watch(placeTree(tree), dayOf(today))
+      .filter(({ coil }) => coil.since <= day)
+      .map(({ coil, state }) => ({ branch: coil.branch, stage: likelyStage(state, day), set: chanceSet(state, day) }));
+  },
+
+  /** Growth laid down per week over a stretch of time, 1 at the strongest week of the year. */
+  season(species: string, hemisphere: Hemisphere, from: string, weeks: number): number[] {
+    const kind = speciesOf(species);
+    const first = dayOf(from);
+    const weekly = Array.from({ length: weeks }, (_, i) => growthShare(kind, hemisphere, first + i * 7, first + i * 7 + 7));
+    const most = Math.max(...weekly);
+    return weekly.map((w) => w / most);
+  },
+};
+
+export type Planner = typeof planner;

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { planner } from './planner';
+
+expose(planner);

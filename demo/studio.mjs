@@ -1,0 +1,71 @@
+// The made-up studio "Tidewall Yard": its trees, with plans and records dated from the day they are loaded.
+import { readFileSync } from 'node:fs';
+import { dayOf, decide, isoOf, placeTree, planTree, searchFronts, watch } from '@ustle/core';
+import { readTreeFile } from '@ustle/files';
+
+const read = (name) => {
+  const result = readTreeFile(readFileSync(new URL(`./trees/${name}.ustle.json`, import.meta.url), 'utf8'));
+  if ('faults' in result) throw new Error(`${name}: ${JSON.stringify(result.faults)}`);
+  return result.tree;
+};
+
+const withFront = (tree) => {
+  const { bearing, pitch, roll } = searchFronts(placeTree(tree)).candidates[0];
+  return { ...tree, plan: { ...tree.plan, front: { bearing, pitch, roll } } };
+};
+
+/** Decides the findings of the given rules, each by its own act. */
+const withDecisions = (tree, onDay, acts) => {
+  const { findings } = planTree(tree, onDay);
+  return findings.reduce((t, f) => (acts[f.rule] ? { ...t, plan: decide(f.branch, { act: acts[f.rule], why: f.because[0] })(t) } : t), tree);
+};
+
+/** Puts on the wire that the plan proposes for the first `count` branches, on a day. */
+const withWire = (tree, onDay, count, details = {}) => {
+  const runs = planTree(tree, onDay).runs.filter((r) => r.order === 1).slice(0, count);
+  const entries = runs.map((run) => {
+    const [part] = run.branches;
+    return {
+      on: isoOf(onDay), kind: 'wired', run: run.id, branch: part.branch, metal: run.metal, size: run.size, strands: run.strands, angle: run.angle,
+      hand: part.hand, start: part.start, gap: 0, wrap: 'none', bentDeg: part.bendTo, targetDeg: part.target, over: part.bendLength, ...details,
+    };
+  });
+  const planned = runs.map(({ id, metal, size, strands, angle, branches }) => ({
+    id, metal, size, strands, angle, branches: branches.map(({ branch, hand, start }) => ({ branch, hand, start })),
+  }));
+  return { ...tree, plan: { ...tree.plan, runs: [...tree.plan.runs, ...planned] }, record: [...tree.record, ...entries] };
+};
+
+/** The latest day of putting on the wire from which half the coils as likely as not mark within a month of today: whatever the season, something is due. */
+const dayForMarks = (tree, today, count) => {
+  for (let back = 30; back < 900; back += 5) {
+    const wired = withWire(tree, today - back, count);
+    const soon = watch(placeTree(wired), today).filter(({ race }) => race.forecast.marking.p50 !== null && race.forecast.marking.p50 <= today + 30);
+    if (soon.length * 2 >= count) return today - back;
+  }
+  return today - 900;
+};
+
+/** The studio's trees as they stand on an ISO date. */
+export function studio(todayIso) {
+  const today = dayOf(todayIso);
+
+  const larch = withDecisions(withFront(read('lantern')), today, { dead: 'remove', bar: 'remove', hanging: 'remove', blind: 'reserve' });
+  const lantern = withWire({ ...larch, repottedOn: isoOf(today - 620) }, today - 24, 3);
+
+  const maple = withFront(read('squall'));
+  const since = dayForMarks(maple, today, 5);
+  const wiredMaple = withWire(maple, since, 5);
+  const first = wiredMaple.record[0];
+  const squall = {
+    ...wiredMaple,
+    plan: { ...wiredMaple.plan, decisions: wiredMaple.branches.map((b) => ({ branch: b.id, act: 'keep' })) },
+    record: [
+      { on: isoOf(since - 400), kind: 'repotted', text: 'New pot, a third of the roots taken.' },
+      ...wiredMaple.record,
+      { on: isoOf(since + Math.round((today - since) * 0.6)), kind: 'inspected', branch: first.branch, run: first.run, stage: 'touching' },
+    ],
+  };
+
+  return [lantern, squall, read('old-ferry'), read('gannet')];
+}
