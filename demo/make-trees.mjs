@@ -6,23 +6,75 @@ import { checkTree, writeTreeFile } from '@ustle/files';
 const trees = [
   {
     file: 'lantern',
-    grow: { seed: 41, name: 'Lantern', species: 'larch', height: 610, base: 62, primaries: 9, secondaries: 3, swing: 0.13, faults: ['bar', 'dead', 'blind', 'hanging'] },
-    touch: { vigour: 'strong', features: [{ kind: 'shari', bearing: 20, z: [20, 150], good: true, weight: 2 }, { kind: 'saw scar', bearing: 200, z: [210, 240], good: false, weight: 1 }] },
+    grow: {
+      seed: 41,
+      name: 'Lantern',
+      species: 'larch',
+      height: 610,
+      base: 62,
+      primaries: 9,
+      secondaries: 3,
+      swing: 0.13,
+      faults: ['bar', 'dead', 'blind', 'hanging'],
+    },
+    touch: {
+      vigour: 'strong',
+      features: [
+        { kind: 'shari', bearing: 20, z: [20, 150], good: true, weight: 2 },
+        { kind: 'saw scar', bearing: 200, z: [210, 240], good: false, weight: 1 },
+      ],
+    },
   },
   {
     file: 'squall',
     grow: { seed: 12, name: 'Squall', species: 'maple-trident', height: 430, base: 58, primaries: 7, secondaries: 3, swing: 0.11, slopes: [28, 55] },
-    touch: { vigour: 'strong', pot: { shape: 'oval', width: 330, depth: 240, height: 48, holes: [{ bearing: 90, radius: 90 }, { bearing: 270, radius: 90 }] } },
+    touch: {
+      vigour: 'strong',
+      pot: {
+        shape: 'oval',
+        width: 330,
+        depth: 240,
+        height: 48,
+        holes: [
+          { bearing: 90, radius: 90 },
+          { bearing: 270, radius: 90 },
+        ],
+      },
+    },
   },
   {
     file: 'old-ferry',
-    grow: { seed: 87, name: 'Old Ferry', species: 'hornbeam-korean', height: 540, base: 64, primaries: 8, secondaries: 3, swing: 0.16, lean: 0.08, leanBearing: 100, faults: ['whorl', 'blind'] },
+    grow: {
+      seed: 87,
+      name: 'Old Ferry',
+      species: 'hornbeam-korean',
+      height: 540,
+      base: 64,
+      primaries: 8,
+      secondaries: 3,
+      swing: 0.16,
+      lean: 0.08,
+      leanBearing: 100,
+      faults: ['whorl', 'blind'],
+    },
     touch: { vigour: 'normal', features: [{ kind: 'old bark', bearing: 330, z: [10, 200], good: true, weight: 1 }] },
   },
   {
     file: 'gannet',
     grow: { seed: 23, name: 'Gannet', species: 'hemlock', height: 680, base: 54, primaries: 10, secondaries: 3, swing: 0.1, faults: ['bar', 'hanging'] },
-    touch: { vigour: 'normal', pot: { shape: 'rectangle', width: 380, depth: 260, height: 78, holes: [{ bearing: 90, radius: 100 }, { bearing: 270, radius: 100 }] } },
+    touch: {
+      vigour: 'normal',
+      pot: {
+        shape: 'rectangle',
+        width: 380,
+        depth: 260,
+        height: 78,
+        holes: [
+          { bearing: 90, radius: 100 },
+          { bearing: 270, radius: 100 },
+        ],
+      },
+    },
   },
 ];
 

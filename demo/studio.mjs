@@ -22,16 +22,37 @@ const withDecisions = (tree, onDay, acts) => {
 
 /** Puts on the wire that the plan proposes for the first `count` branches, on a day. */
 const withWire = (tree, onDay, count, details = {}) => {
-  const runs = planTree(tree, onDay).runs.filter((r) => r.order === 1).slice(0, count);
+  const runs = planTree(tree, onDay)
+    .runs.filter((r) => r.order === 1)
+    .slice(0, count);
   const entries = runs.map((run) => {
     const [part] = run.branches;
     return {
-      on: isoOf(onDay), kind: 'wired', run: run.id, branch: part.branch, metal: run.metal, size: run.size, strands: run.strands, angle: run.angle,
-      hand: part.hand, start: part.start, gap: 0, wrap: 'none', bentDeg: part.bendTo, targetDeg: part.target, over: part.bendLength, ...details,
+      on: isoOf(onDay),
+      kind: 'wired',
+      run: run.id,
+      branch: part.branch,
+      metal: run.metal,
+      size: run.size,
+      strands: run.strands,
+      angle: run.angle,
+      hand: part.hand,
+      start: part.start,
+      gap: 0,
+      wrap: 'none',
+      bentDeg: part.bendTo,
+      targetDeg: part.target,
+      over: part.bendLength,
+      ...details,
     };
   });
   const planned = runs.map(({ id, metal, size, strands, angle, branches }) => ({
-    id, metal, size, strands, angle, branches: branches.map(({ branch, hand, start }) => ({ branch, hand, start })),
+    id,
+    metal,
+    size,
+    strands,
+    angle,
+    branches: branches.map(({ branch, hand, start }) => ({ branch, hand, start })),
   }));
   return { ...tree, plan: { ...tree.plan, runs: [...tree.plan.runs, ...planned] }, record: [...tree.record, ...entries] };
 };

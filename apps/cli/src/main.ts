@@ -51,22 +51,34 @@ function summary(plan: PlanDocument): string[] {
 
 function program(): Command {
   const cli = new Command('ustle').description('Plans of bonsai trees from tree files').exitOverride();
-  cli.command('check <file>').description('say whether a tree file is sound').action((file: string) => {
-    const tree = load(file);
-    print(`${tree.name}: sound, ${tree.branches.length} branches, ${tree.record.length} lines of record.`);
-  });
-  cli.command('plan <file>').description('the whole plan of one tree')
-    .option('--on <date>', 'the day to plan for, such as 2026-03-01').option('--json', 'as one JSON document')
+  cli
+    .command('check <file>')
+    .description('say whether a tree file is sound')
+    .action((file: string) => {
+      const tree = load(file);
+      print(`${tree.name}: sound, ${tree.branches.length} branches, ${tree.record.length} lines of record.`);
+    });
+  cli
+    .command('plan <file>')
+    .description('the whole plan of one tree')
+    .option('--on <date>', 'the day to plan for, such as 2026-03-01')
+    .option('--json', 'as one JSON document')
     .action((file: string, options: { on?: string; json?: boolean }) => {
       const plan = planTree(load(file), dayFrom(options.on));
       if (options.json) print(JSON.stringify(plan, null, 2));
       else summary(plan).forEach(print);
     });
-  cli.command('convert <in> <out>').description('read a tree file and write it again, checked').action((from: string, to: string) => {
-    writeFileSync(to, writeTreeFile(load(from)));
-    print(`Written to ${to}.`);
-  });
-  cli.command('species').description('list the species and their keys').option('--json', 'with every figure, its unit and confidence')
+  cli
+    .command('convert <in> <out>')
+    .description('read a tree file and write it again, checked')
+    .action((from: string, to: string) => {
+      writeFileSync(to, writeTreeFile(load(from)));
+      print(`Written to ${to}.`);
+    });
+  cli
+    .command('species')
+    .description('list the species and their keys')
+    .option('--json', 'with every figure, its unit and confidence')
     .action((options: { json?: boolean }) => {
       if (options.json) print(JSON.stringify(allSpecies(), null, 2));
       else for (const s of allSpecies()) print(`${s.key.padEnd(20)} ${s.name} (${s.group})`);
@@ -91,4 +103,3 @@ export async function main(argv: readonly string[]): Promise<number> {
     return 2;
   }
 }
-

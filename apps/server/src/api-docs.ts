@@ -9,7 +9,11 @@ export const bodyOf = (body: { name: string }): ApiBodyOptions => ({ schema: { $
 
 /** The page that documents the API; its schemas come from the same rules that check the requests. */
 export function documentApi(app: INestApplication): void {
-  const config = new DocumentBuilder().setTitle('Ustle').setDescription('Trees, plans, record and season. Lengths in mm, angles in degrees, dates as YYYY-MM-DD.').setVersion('1').build();
+  const config = new DocumentBuilder()
+    .setTitle('Ustle')
+    .setDescription('Trees, plans, record and season. Lengths in mm, angles in degrees, dates as YYYY-MM-DD.')
+    .setVersion('1')
+    .build();
   const document = SwaggerModule.createDocument(app, config);
   const schemas = validationMetadatasToSchemas({ classTransformerMetadataStorage: defaultMetadataStorage, refPointerPrefix: '#/components/schemas/' });
   document.components = { ...document.components, schemas: { ...document.components?.schemas, ...(schemas as object) } };

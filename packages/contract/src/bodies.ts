@@ -17,13 +17,19 @@ export class Revised {
 }
 
 export class ViewBody {
-  @IsNumber() @Min(0, between(0, 360, 'degrees')) @Max(360, between(0, 360, 'degrees'))
+  @IsNumber()
+  @Min(0, between(0, 360, 'degrees'))
+  @Max(360, between(0, 360, 'degrees'))
   bearing!: number;
 
-  @IsNumber() @Min(-45, between(-45, 45, 'degrees')) @Max(45, between(-45, 45, 'degrees'))
+  @IsNumber()
+  @Min(-45, between(-45, 45, 'degrees'))
+  @Max(45, between(-45, 45, 'degrees'))
   pitch!: number;
 
-  @IsNumber() @Min(-45, between(-45, 45, 'degrees')) @Max(45, between(-45, 45, 'degrees'))
+  @IsNumber()
+  @Min(-45, between(-45, 45, 'degrees'))
+  @Max(45, between(-45, 45, 'degrees'))
   roll!: number;
 }
 
@@ -38,7 +44,9 @@ export class DecisionBody extends Revised {
   @IsIn(ACTS, { message: `$property must be one of: ${ACTS.join(', ')}.` })
   act!: Act;
 
-  @IsOptional() @IsString() @MaxLength(1000)
+  @IsOptional()
+  @IsString()
+  @MaxLength(1000)
   why?: string;
 }
 
@@ -53,13 +61,19 @@ export class WiredBody extends Revised {
   @IsIn(METALS, { message: `$property must be one of: ${METALS.join(', ')}.` })
   metal!: MetalName;
 
-  @IsNumber() @Min(0.3, between(0.3, 12, 'mm')) @Max(12, between(0.3, 12, 'mm'))
+  @IsNumber()
+  @Min(0.3, between(0.3, 12, 'mm'))
+  @Max(12, between(0.3, 12, 'mm'))
   size!: number;
 
-  @IsInt() @Min(1, between(1, 6, 'wires')) @Max(6, between(1, 6, 'wires'))
+  @IsInt()
+  @Min(1, between(1, 6, 'wires'))
+  @Max(6, between(1, 6, 'wires'))
   strands!: number;
 
-  @IsNumber() @Min(20, between(20, 80, 'degrees')) @Max(80, between(20, 80, 'degrees'))
+  @IsNumber()
+  @Min(20, between(20, 80, 'degrees'))
+  @Max(80, between(20, 80, 'degrees'))
   angle!: number;
 
   @IsIn(['cw', 'ccw'])
@@ -68,19 +82,30 @@ export class WiredBody extends Revised {
   @IsIn(['over', 'under'])
   start!: 'over' | 'under';
 
-  @IsNumber() @Min(0, between(0, 20, 'mm')) @Max(20, between(0, 20, 'mm'))
+  @IsNumber()
+  @Min(0, between(0, 20, 'mm'))
+  @Max(20, between(0, 20, 'mm'))
   gap!: number;
 
   @IsIn(WRAPS, { message: `$property must be one of: ${WRAPS.join(', ')}.` })
   wrap!: Wrap;
 
-  @IsOptional() @IsNumber() @Min(1, between(1, 180, 'degrees')) @Max(180, between(1, 180, 'degrees'))
+  @IsOptional()
+  @IsNumber()
+  @Min(1, between(1, 180, 'degrees'))
+  @Max(180, between(1, 180, 'degrees'))
   bentDeg?: number;
 
-  @IsOptional() @IsNumber() @Min(1, between(1, 180, 'degrees')) @Max(180, between(1, 180, 'degrees'))
+  @IsOptional()
+  @IsNumber()
+  @Min(1, between(1, 180, 'degrees'))
+  @Max(180, between(1, 180, 'degrees'))
   targetDeg?: number;
 
-  @IsOptional() @IsNumber() @Min(1, between(1, 4000, 'mm')) @Max(4000, between(1, 4000, 'mm'))
+  @IsOptional()
+  @IsNumber()
+  @Min(1, between(1, 4000, 'mm'))
+  @Max(4000, between(1, 4000, 'mm'))
   over?: number;
 }
 
@@ -95,26 +120,37 @@ export class EntryBody {
   @IsIn(ENTRY_KINDS, { message: `$property must be one of: ${ENTRY_KINDS.join(', ')}.` })
   kind!: EntryKind;
 
-  @IsOptional() @Matches(ID, named)
+  @IsOptional()
+  @Matches(ID, named)
   branch?: string;
 
-  @IsOptional() @Matches(ID, named)
+  @IsOptional()
+  @Matches(ID, named)
   run?: string;
 
   @ValidateIf((body: EntryBody) => body.kind === 'inspected')
   @IsIn(MARK_STAGES, { message: `$property must be one of: ${MARK_STAGES.join(', ')}.` })
   stage?: MarkStage;
 
-  @IsOptional() @IsNumber() @Min(0, between(0, 20, 'mm')) @Max(20, between(0, 20, 'mm'))
+  @IsOptional()
+  @IsNumber()
+  @Min(0, between(0, 20, 'mm'))
+  @Max(20, between(0, 20, 'mm'))
   gap?: number;
 
-  @IsOptional() @IsIn(['cut', 'unwound'])
+  @IsOptional()
+  @IsIn(['cut', 'unwound'])
   method?: 'cut' | 'unwound';
 
-  @IsOptional() @IsNumber() @Min(-180, between(-180, 270, 'degrees')) @Max(270, between(-180, 270, 'degrees'))
+  @IsOptional()
+  @IsNumber()
+  @Min(-180, between(-180, 270, 'degrees'))
+  @Max(270, between(-180, 270, 'degrees'))
   heldDeg?: number;
 
-  @IsOptional() @IsString() @MaxLength(5000)
+  @IsOptional()
+  @IsString()
+  @MaxLength(5000)
   text?: string;
 
   @ValidateIf((body: EntryBody) => body.kind === 'withdrawn' || body.corrects !== undefined)
@@ -124,12 +160,16 @@ export class EntryBody {
 
 /** A tree made up by the program, to try things on. */
 export class MadeUpBody {
-  @IsString() @Length(1, 120)
+  @IsString()
+  @Length(1, 120)
   name!: string;
 
-  @IsString() @Length(1, 60)
+  @IsString()
+  @Length(1, 60)
   species!: string;
 
-  @IsInt() @Min(0) @Max(2147483647)
+  @IsInt()
+  @Min(0)
+  @Max(2147483647)
   seed!: number;
 }

@@ -5,8 +5,7 @@ import * as core from '../src/index.js';
 type Case = Record<string, any>;
 const cases = reference as unknown as Record<string, Case[]>;
 
-const relative = (tolerance: number) => (got: number, expected: number) =>
-  Math.abs(got - expected) <= tolerance * Math.max(1e-12, Math.abs(expected));
+const relative = (tolerance: number) => (got: number, expected: number) => Math.abs(got - expected) <= tolerance * Math.max(1e-12, Math.abs(expected));
 const absolute = (tolerance: number) => (got: number, expected: number) => Math.abs(got - expected) <= tolerance;
 
 const CHECKS: [string, (of: never) => unknown, (got: number, expected: number) => boolean][] = [
@@ -23,8 +22,7 @@ const CHECKS: [string, (of: never) => unknown, (got: number, expected: number) =
   ['marked', core.marked, absolute(1e-4)],
 ];
 
-const numbers = (value: unknown): number[] =>
-  typeof value === 'number' ? [value] : Object.values(value as object).flatMap(numbers);
+const numbers = (value: unknown): number[] => (typeof value === 'number' ? [value] : Object.values(value as object).flatMap(numbers));
 
 describe.each(CHECKS)('%s', (name, compute, close) => {
   test.each(cases[name]!.map((c) => [c] as const))('agrees with the published value for %j', (given) => {

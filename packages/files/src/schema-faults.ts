@@ -21,9 +21,17 @@ function faultOf(error: ErrorObject): FileFault | null {
       return { path: `${error.instancePath}/${params.missingProperty}`, code: 'required', message: `"${params.missingProperty}" is missing.` };
     case 'minimum':
     case 'maximum':
-      return { path, code: 'range', message: `${shown(data)} is outside what is possible here: it must be ${params.comparison === '>=' ? 'at least' : 'at most'} ${params.limit}.` };
+      return {
+        path,
+        code: 'range',
+        message: `${shown(data)} is outside what is possible here: it must be ${params.comparison === '>=' ? 'at least' : 'at most'} ${params.limit}.`,
+      };
     case 'type':
-      return { path, code: 'type', message: `${shown(data)} is not ${/^[aeiou]/.test(String(params.type)) ? 'an' : 'a'} ${String(params.type).replace(',', ' or ')}.` };
+      return {
+        path,
+        code: 'type',
+        message: `${shown(data)} is not ${/^[aeiou]/.test(String(params.type)) ? 'an' : 'a'} ${String(params.type).replace(',', ' or ')}.`,
+      };
     case 'const':
       return path === '/version'
         ? { path, code: 'version', message: `Version ${shown(data)} is not known; this program reads version 1.` }

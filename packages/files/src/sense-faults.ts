@@ -48,8 +48,14 @@ function referenceFaults(tree: Tree): FileFault[] {
 /** Faults that only show when the parts are held against each other. */
 export function senseFaults(tree: Tree): FileFault[] {
   const faults = [...branchFaults(tree), ...referenceFaults(tree)];
-  if (!findSpecies(tree.species)) faults.push({ path: '/species', code: 'unknown-species', message: `No species is called "${tree.species}". "ustle species" lists them.` });
+  if (!findSpecies(tree.species))
+    faults.push({ path: '/species', code: 'unknown-species', message: `No species is called "${tree.species}". "ustle species" lists them.` });
   const green = tree.branches.reduce((sum, b) => sum + b.green, 0);
-  if (green > 1.005) faults.push({ path: '/branches', code: 'green-sum', message: `The branches' shares of green add up to ${(green * 100).toFixed(0)}%, more than the whole tree.` });
+  if (green > 1.005)
+    faults.push({
+      path: '/branches',
+      code: 'green-sum',
+      message: `The branches' shares of green add up to ${(green * 100).toFixed(0)}%, more than the whole tree.`,
+    });
   return faults.slice(0, MOST_FAULTS);
 }

@@ -28,7 +28,15 @@ function notJson(text: string, error: unknown): FileFault {
 /** Reads the text of a tree file. */
 export function readTreeFile(text: string): ReadResult {
   if (text.length > LARGEST_FILE_BYTES) {
-    return { faults: [{ path: '/', code: 'too-large', message: `The file has ${(text.length / 1048576).toFixed(0)} MB; a tree file has at most ${LARGEST_FILE_BYTES / 1048576} MB.` }] };
+    return {
+      faults: [
+        {
+          path: '/',
+          code: 'too-large',
+          message: `The file has ${(text.length / 1048576).toFixed(0)} MB; a tree file has at most ${LARGEST_FILE_BYTES / 1048576} MB.`,
+        },
+      ],
+    };
   }
   let value: unknown;
   try {

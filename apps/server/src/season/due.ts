@@ -14,8 +14,7 @@ const TITLES: Record<DueKind, (branches: string) => string> = {
 const kindOf = (w: Watched, onDay: number): DueKind =>
   w.race.advice === 'remove-now' ? 'remove' : w.race.window && w.race.window.from <= onDay ? 'window' : 'look';
 
-const list = (ids: readonly string[]): string =>
-  ids.length <= 3 ? ids.join(', ') : `${ids.slice(0, 2).join(', ')} and ${ids.length - 2} more`;
+const list = (ids: readonly string[]): string => (ids.length <= 3 ? ids.join(', ') : `${ids.slice(0, 2).join(', ')} and ${ids.length - 2} more`);
 
 /** A look that is near a removal on the same tree belongs to the same walk, but is a task of its own kind. */
 function grouped(items: readonly { w: Watched; day: number; kind: DueKind }[]): { kind: DueKind; day: number; watched: Watched[] }[] {
@@ -36,13 +35,28 @@ export function dueOn(id: string, tree: Tree, onDay: number): { due: DueView[]; 
     const ids = these.map((w) => w.coil.branch);
     const late = these.filter((w) => w.nextInspection < onDay).map((w) => w.nextInspection);
     return {
-      tree: id, treeName: tree.name, on: isoOf(day), kind, branches: ids, title: TITLES[kind](list(ids)),
+      tree: id,
+      treeName: tree.name,
+      on: isoOf(day),
+      kind,
+      branches: ids,
+      title: TITLES[kind](list(ids)),
       text: [...(late.length ? [`Due since ${sayDay(Math.min(...late))}.`] : []), these[0]!.race.because.join(' ')].join(' '),
       stage: these[0]!.lastSeen?.stage ?? null,
     };
   });
   const step = nextStep(tree);
-  if (step) due.push({ tree: id, treeName: tree.name, on: isoOf(onDay), kind: 'plan', branches: [], title: step, text: 'When you like: nothing is lost by waiting.', stage: null });
+  if (step)
+    due.push({
+      tree: id,
+      treeName: tree.name,
+      on: isoOf(onDay),
+      kind: 'plan',
+      branches: [],
+      title: step,
+      text: 'When you like: nothing is lost by waiting.',
+      stage: null,
+    });
   return { due, race: watched[0] ? raceBar(watched[0]) : null, coils: watched.length };
 }
 
@@ -57,7 +71,10 @@ function nextStep(tree: Tree): string | null {
 function raceBar({ coil, race: { window, forecast } }: Watched): RaceBar {
   const iso = (day: number | null): string | null => (day === null ? null : isoOf(day));
   return {
-    branch: coil.branch, setFrom: iso(window?.from ?? forecast.setSure), touchFrom: iso(forecast.firstTouch),
-    markFrom: iso(forecast.marking.p10), markSure: iso(forecast.marking.p90),
+    branch: coil.branch,
+    setFrom: iso(window?.from ?? forecast.setSure),
+    touchFrom: iso(forecast.firstTouch),
+    markFrom: iso(forecast.marking.p10),
+    markSure: iso(forecast.marking.p90),
   };
 }

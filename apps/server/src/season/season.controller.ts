@@ -29,7 +29,10 @@ export class SeasonController {
   @ApiOperation({ summary: 'The same as an iCalendar file' })
   async calendar(): Promise<string> {
     const days = (await this.dated()).map((d) => ({
-      uid: `${d.tree}-${d.kind}-${d.branches.join('+')}`, on: d.on, title: `${d.treeName}: ${d.title}`, text: d.text,
+      uid: `${d.tree}-${d.kind}-${d.branches.join('+')}`,
+      on: d.on,
+      title: `${d.treeName}: ${d.title}`,
+      text: d.text,
     }));
     return writeCalendar('Ustle: wire and trees', days, this.clock.todayIso());
   }

@@ -121,5 +121,14 @@ export class CommandEntity {
 }
 
 export const ENTITIES = [
-  TreeEntity, BranchEntity, FeatureEntity, DecisionEntity, PoseEntity, RunEntity, RunBranchEntity, GuyEntity, RecordEntity, CommandEntity,
+  TreeEntity,
+  BranchEntity,
+  FeatureEntity,
+  DecisionEntity,
+  PoseEntity,
+  RunEntity,
+  RunBranchEntity,
+  GuyEntity,
+  RecordEntity,
+  CommandEntity,
 ];

@@ -43,7 +43,12 @@ export function silhouetteOf(tree: Tree): Silhouette {
   const wood = [smooth(placed.trunk, 3), ...kept.map((b) => b.line)].map((line) => strip(line, see));
   const pads = [...kept.map((b) => b.pad), placed.apexPad].filter((p) => p !== null).map((p) => padOutline(p, see));
   const { width, height } = tree.pot;
-  const pot: Point[] = [[-width / 2, 0], [width / 2, 0], [width * 0.42, -height], [-width * 0.42, -height]];
+  const pot: Point[] = [
+    [-width / 2, 0],
+    [width / 2, 0],
+    [width * 0.42, -height],
+    [-width * 0.42, -height],
+  ];
   const all = [...wood, ...pads, pot].flat();
   const [left, right] = [Math.min(...all.map((p) => p[0])), Math.max(...all.map((p) => p[0]))];
   const [low, high] = [-height, Math.max(...all.map((p) => p[1]))];

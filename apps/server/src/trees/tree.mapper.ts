@@ -1,7 +1,16 @@
 import type { Branch, Decision, Feature, Guy, Pose, RecordEntry, Run, RunBranch, Tree } from '@ustle/core';
 import type { EntityManager } from 'typeorm';
 import {
-  BranchEntity, DecisionEntity, FeatureEntity, GuyEntity, PoseEntity, RecordEntity, RunBranchEntity, RunEntity, TreeEntity, TreePart,
+  BranchEntity,
+  DecisionEntity,
+  FeatureEntity,
+  GuyEntity,
+  PoseEntity,
+  RecordEntity,
+  RunBranchEntity,
+  RunEntity,
+  TreeEntity,
+  TreePart,
 } from '../store/entities.js';
 
 type Row = Record<string, unknown>;
@@ -44,17 +53,61 @@ async function replace(db: EntityManager, entity: PartClass, treeId: string, row
 export async function storeTree(db: EntityManager, id: string, revision: number, tree: Tree): Promise<void> {
   const { format: _format, version: _version, branches, features, plan, record: _record, ...own } = tree;
   const { front, decisions, poses, runs, guys, ...planExtra } = plan;
-  const row: Row = { id, revision, styledOn: null, repottedOn: null, collectedOn: null, ...split(own, COLUMNS.tree), front: front ?? null, planExtra: 'front' in plan && !front ? { ...planExtra, front: null } : planExtra };
+  const row: Row = {
+    id,
+    revision,
+    styledOn: null,
+    repottedOn: null,
+    collectedOn: null,
+    ...split(own, COLUMNS.tree),
+    front: front ?? null,
+    planExtra: 'front' in plan && !front ? { ...planExtra, front: null } : planExtra,
+  };
   const known = await db.existsBy(TreeEntity, { id });
   if (known) await db.update(TreeEntity, { id }, row);
   else await db.insert(TreeEntity, row);
-  await replace(db, BranchEntity, id, branches.map((b) => split(b, COLUMNS.branch)));
-  await replace(db, FeatureEntity, id, features.map((f) => split(f, COLUMNS.feature)));
-  await replace(db, DecisionEntity, id, decisions.map((d) => split(d, COLUMNS.decision)));
-  await replace(db, PoseEntity, id, poses.map((p) => split(p, COLUMNS.pose)));
-  await replace(db, RunEntity, id, runs.map(({ branches: _branches, ...run }) => split(run, COLUMNS.run)));
-  await replace(db, RunBranchEntity, id, runs.flatMap((run) => run.branches.map((b) => ({ ...split(b, COLUMNS.runBranch), run: run.id }))));
-  await replace(db, GuyEntity, id, guys.map((g) => split(g, COLUMNS.guy)));
+  await replace(
+    db,
+    BranchEntity,
+    id,
+    branches.map((b) => split(b, COLUMNS.branch)),
+  );
+  await replace(
+    db,
+    FeatureEntity,
+    id,
+    features.map((f) => split(f, COLUMNS.feature)),
+  );
+  await replace(
+    db,
+    DecisionEntity,
+    id,
+    decisions.map((d) => split(d, COLUMNS.decision)),
+  );
+  await replace(
+    db,
+    PoseEntity,
+    id,
+    poses.map((p) => split(p, COLUMNS.pose)),
+  );
+  await replace(
+    db,
+    RunEntity,
+    id,
+    runs.map(({ branches: _branches, ...run }) => split(run, COLUMNS.run)),
+  );
+  await replace(
+    db,
+    RunBranchEntity,
+    id,
+    runs.flatMap((run) => run.branches.map((b) => ({ ...split(b, COLUMNS.runBranch), run: run.id }))),
+  );
+  await replace(
+    db,
+    GuyEntity,
+    id,
+    guys.map((g) => split(g, COLUMNS.guy)),
+  );
 }
 
 /** Adds lines to a tree's record; lines without an id get the next free one. Returns them as stored. */
@@ -85,7 +138,8 @@ export async function loadTree(db: EntityManager, id: string): Promise<{ revisio
   const record = await db.find(RecordEntity, { where: { treeId: id }, order: { ordinal: 'ASC' } });
   const winds = await parts(RunBranchEntity);
   const tree = {
-    format: 'ustle-tree', version: 1,
+    format: 'ustle-tree',
+    version: 1,
     ...join<object>(row, COLUMNS.tree),
     branches: (await parts(BranchEntity)).map((b) => join<Branch>(b, COLUMNS.branch)),
     features: (await parts(FeatureEntity)).map((f) => join<Feature>(f, COLUMNS.feature)),

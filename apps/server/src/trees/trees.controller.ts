@@ -50,7 +50,11 @@ export class TreesController {
   @ApiOperation({ summary: 'The tree as a tree file' })
   async file(@Param('id') id: string, @Res({ passthrough: true }) response: Response): Promise<string> {
     const { tree } = await this.trees.get(id);
-    const name = tree.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '') || 'tree';
+    const name =
+      tree.name
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^-+|-+$/g, '') || 'tree';
     response.setHeader('Content-Disposition', `attachment; filename="${name}.ustle.json"`);
     return writeTreeFile(tree);
   }

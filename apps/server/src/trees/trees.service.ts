@@ -116,7 +116,8 @@ export class TreesService {
     const found = await this.found(db, id);
     if (found.revision !== revision) {
       throw new ProblemException(409, {
-        code: 'stale', field: 'revision',
+        code: 'stale',
+        field: 'revision',
         message: `The plan was changed meanwhile (revision ${found.revision}, yours is ${revision}). Look at it as it is now, and decide again.`,
         current: await this.view(db, id),
       });
@@ -138,6 +139,10 @@ export class TreesService {
 
   private async forgetOldest(db: EntityManager, treeId: string): Promise<void> {
     const old = await db.find(CommandEntity, { where: { treeId }, select: { id: true }, order: { id: 'DESC' }, skip: KEPT_COMMANDS, take: 50 });
-    if (old.length) await db.delete(CommandEntity, old.map((c) => c.id));
+    if (old.length)
+      await db.delete(
+        CommandEntity,
+        old.map((c) => c.id),
+      );
   }
 }

@@ -38,7 +38,12 @@ export function Shell() {
             </NavLink>
           ))}
           <span className="sm:flex-1" />
-          <button type="button" className="h-12 w-full text-[14px] text-quiet hover:text-ink sm:h-10" onClick={() => setTheme(theme === 'paper' ? 'lamp' : 'paper')} aria-label={theme === 'paper' ? 'Work by lamplight' : 'Work by daylight'}>
+          <button
+            type="button"
+            className="h-12 w-full text-[14px] text-quiet hover:text-ink sm:h-10"
+            onClick={() => setTheme(theme === 'paper' ? 'lamp' : 'paper')}
+            aria-label={theme === 'paper' ? 'Work by lamplight' : 'Work by daylight'}
+          >
             {theme === 'paper' ? 'Lamp' : 'Day'}
           </button>
           <button type="button" className="hidden h-10 w-full text-[14px] text-quiet hover:text-ink sm:block" onClick={() => setKeys(true)}>

@@ -29,7 +29,10 @@ export function NoticeBoard({ children }: { children: ReactNode }) {
     <Context value={value}>
       {children}
       {text && (
-        <div role="alert" className="fixed bottom-20 left-1/2 z-30 flex max-w-[90vw] -translate-x-1/2 items-center gap-4 border border-madder bg-sheet px-4 py-2 shadow-md">
+        <div
+          role="alert"
+          className="fixed bottom-20 left-1/2 z-30 flex max-w-[90vw] -translate-x-1/2 items-center gap-4 border border-madder bg-sheet px-4 py-2 shadow-md"
+        >
           <span>{text}</span>
           <button type="button" className="btn btn-ghost btn-sm" onClick={() => setText(null)}>
             Read

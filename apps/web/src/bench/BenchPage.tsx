@@ -10,7 +10,15 @@ import { RaceStrip } from './RaceStrip';
 import { TreePicture } from './TreePicture';
 
 const stageFor = (tree: TreeSummary): string =>
-  tree.next?.kind !== 'plan' ? (tree.coils ? 'watch' : 'read') : tree.next.title.includes('front') ? 'front' : tree.next.title.includes('remove') ? 'remove' : 'wire';
+  tree.next?.kind !== 'plan'
+    ? tree.coils
+      ? 'watch'
+      : 'read'
+    : tree.next.title.includes('front')
+      ? 'front'
+      : tree.next.title.includes('remove')
+        ? 'remove'
+        : 'wire';
 
 const glyphOf = (tree: TreeSummary): Glyph => {
   if (!tree.coils) return 'none';
@@ -26,7 +34,10 @@ function whenOf(tree: TreeSummary, today: string): string {
 function Row({ tree, today }: { tree: TreeSummary; today: string }) {
   return (
     <li className="border-b border-rule">
-      <Link to={`/tree/${tree.id}/${stageFor(tree)}`} className="grid grid-cols-[84px_1fr_auto] items-center gap-x-4 px-4 py-2 hover:bg-sheet sm:px-6 lg:grid-cols-[84px_minmax(170px,1.1fr)_minmax(220px,1.6fr)_minmax(200px,330px)_110px]">
+      <Link
+        to={`/tree/${tree.id}/${stageFor(tree)}`}
+        className="grid grid-cols-[84px_1fr_auto] items-center gap-x-4 px-4 py-2 hover:bg-sheet sm:px-6 lg:grid-cols-[84px_minmax(170px,1.1fr)_minmax(220px,1.6fr)_minmax(200px,330px)_110px]"
+      >
         <TreePicture silhouette={tree.silhouette} size={76} />
         <div className="min-w-0">
           <div className="truncate font-serif text-xl">{tree.name}</div>
@@ -37,14 +48,22 @@ function Row({ tree, today }: { tree: TreeSummary; today: string }) {
           <span>{tree.next?.title ?? 'nothing to do'}</span>
         </div>
         <div className="hidden lg:block">{tree.race ? <RaceStrip race={tree.race} today={today} /> : <span className="text-quiet">no wire on</span>}</div>
-        <div className={`col-start-3 row-start-1 text-right lg:col-start-5 ${tree.next && tree.next.kind !== 'plan' && tree.next.on <= today ? 'font-bold text-copper' : ''}`}>{whenOf(tree, today)}</div>
+        <div
+          className={`col-start-3 row-start-1 text-right lg:col-start-5 ${tree.next && tree.next.kind !== 'plan' && tree.next.on <= today ? 'font-bold text-copper' : ''}`}
+        >
+          {whenOf(tree, today)}
+        </div>
       </Link>
     </li>
   );
 }
 
 function Legend() {
-  const items: [string, string][] = [['var(--color-moss)', 'set, may come off'], ['var(--color-ochre)', 'may press'], ['var(--color-madder)', 'may mark']];
+  const items: [string, string][] = [
+    ['var(--color-moss)', 'set, may come off'],
+    ['var(--color-ochre)', 'may press'],
+    ['var(--color-madder)', 'may mark'],
+  ];
   return (
     <div className="hidden flex-wrap items-center gap-x-5 gap-y-1 px-6 py-4 text-quiet lg:flex">
       {items.map(([colour, name]) => (
@@ -66,7 +85,8 @@ function Empty() {
     <div className="max-w-2xl px-6 py-10">
       <h2 className="text-2xl">No tree on the bench yet</h2>
       <p className="mt-3">
-        Bring in a tree file if you have one, measured here or elsewhere. It holds the trunk, the branches with their thickness and slope, and what is planned and was done.
+        Bring in a tree file if you have one, measured here or elsewhere. It holds the trunk, the branches with their thickness and slope, and what is planned
+        and was done.
       </p>
       <p className="mt-3">Or have a tree made up, and try the front, the removals and the wire on it. Nothing can break.</p>
       <div className="mt-6 flex flex-wrap items-end gap-6">
@@ -111,6 +131,12 @@ export function BenchPage() {
             ))}
           </ul>
           <Legend />
+          <details className="px-4 pb-8 sm:px-6">
+            <summary className="cursor-pointer text-quiet">Have a tree made up, to try things on</summary>
+            <div className="mt-3">
+              <MakeUpTree />
+            </div>
+          </details>
         </>
       )}
     </main>

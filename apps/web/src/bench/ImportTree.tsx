@@ -15,7 +15,11 @@ export function ImportTree() {
   const take = async (file: File): Promise<void> => {
     setProblem(null);
     if (file.size > LARGEST_MB * 1048576) {
-      setProblem({ code: 'too-large', field: '/', message: `${file.name} has ${Math.round(file.size / 1048576)} MB; a tree file has at most ${LARGEST_MB} MB.` });
+      setProblem({
+        code: 'too-large',
+        field: '/',
+        message: `${file.name} has ${Math.round(file.size / 1048576)} MB; a tree file has at most ${LARGEST_MB} MB.`,
+      });
       return;
     }
     setBusy(true);
@@ -35,7 +39,11 @@ export function ImportTree() {
         Bring in a tree
       </button>
       <input
-        ref={input} type="file" accept=".json,application/json" className="hidden" aria-label="Tree file"
+        ref={input}
+        type="file"
+        accept=".json,application/json"
+        className="hidden"
+        aria-label="Tree file"
         onChange={(event) => {
           const file = event.target.files?.[0];
           if (file) void take(file);

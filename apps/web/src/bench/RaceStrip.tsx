@@ -14,7 +14,13 @@ export function RaceStrip({ race, today, width = 330 }: { race: RaceBar; today: 
   };
   const { setFrom, touchFrom, markFrom, markSure } = race;
   return (
-    <svg width="100%" viewBox={`0 0 ${width} 30`} className="block max-w-[330px]" role="img" aria-label={`${race.branch}: may press from ${touchFrom ?? 'never'}, may mark from ${markFrom ?? 'never'}, set by ${setFrom ?? 'unknown'}`}>
+    <svg
+      width="100%"
+      viewBox={`0 0 ${width} 30`}
+      className="block max-w-[330px]"
+      role="img"
+      aria-label={`${race.branch}: may press from ${touchFrom ?? 'never'}, may mark from ${markFrom ?? 'never'}, set by ${setFrom ?? 'unknown'}`}
+    >
       <line x1="0" x2={width} y1="16" y2="16" stroke="var(--color-rule)" />
       {band(touchFrom, markFrom, 'var(--color-ochre)', 11, 10, 'touch')}
       {band(markFrom, markSure, 'var(--color-madder)', 11, 10, 'mark')}

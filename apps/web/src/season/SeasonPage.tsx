@@ -19,11 +19,13 @@ function weeksOf(days: readonly DueView[], today: string): Week[] {
     const week = Math.floor(daysBetween(monday, day.on) / 7);
     byWeek.set(week, [...(byWeek.get(week) ?? []), day]);
   }
-  return [...byWeek].sort((a, b) => a[0] - b[0]).map(([week, list]) => {
-    const from = addDays(monday, week * 7);
-    const name = week === 0 ? 'This week' : week === 1 ? 'Next week' : `Week of ${sayDate(from)}`;
-    return { title: name, days: list };
-  });
+  return [...byWeek]
+    .sort((a, b) => a[0] - b[0])
+    .map(([week, list]) => {
+      const from = addDays(monday, week * 7);
+      const name = week === 0 ? 'This week' : week === 1 ? 'Next week' : `Week of ${sayDate(from)}`;
+      return { title: name, days: list };
+    });
 }
 
 const GLYPHS: Record<DueView['kind'], Glyph> = { look: 'touching', remove: 'marking', window: 'clear', plan: 'none' };
@@ -31,9 +33,14 @@ const GLYPHS: Record<DueView['kind'], Glyph> = { look: 'touching', remove: 'mark
 function Item({ item, today }: { item: DueView; today: string }) {
   return (
     <li className="border-t border-rule">
-      <Link to={`/tree/${item.tree}/${item.kind === 'plan' ? 'front' : 'watch'}${item.branches[0] ? `?branch=${item.branches[0]}` : ''}`} className="grid grid-cols-[24px_1fr] gap-x-3 gap-y-0.5 px-4 py-3 hover:bg-sheet sm:grid-cols-[24px_120px_170px_1fr] sm:px-6">
+      <Link
+        to={`/tree/${item.tree}/${item.kind === 'plan' ? 'front' : 'watch'}${item.branches[0] ? `?branch=${item.branches[0]}` : ''}`}
+        className="grid grid-cols-[24px_1fr] gap-x-3 gap-y-0.5 px-4 py-3 hover:bg-sheet sm:grid-cols-[24px_120px_170px_1fr] sm:px-6"
+      >
         <StageGlyph stage={item.stage ?? GLYPHS[item.kind]} />
-        <span className={item.kind !== 'plan' && item.on <= today ? 'font-bold text-copper' : ''}>{item.kind === 'plan' ? 'open' : item.on <= today ? 'today' : sayShort(item.on)}</span>
+        <span className={item.kind !== 'plan' && item.on <= today ? 'font-bold text-copper' : ''}>
+          {item.kind === 'plan' ? 'open' : item.on <= today ? 'today' : sayShort(item.on)}
+        </span>
         <span className="col-start-2 font-serif text-lg leading-6 sm:col-start-3">{item.treeName}</span>
         <span className="col-start-2 sm:col-start-4">
           <strong className="font-semibold">{item.title}.</strong> <span className="text-quiet">{item.text}</span>
@@ -66,7 +73,9 @@ export function SeasonPage() {
           <Skeleton lines={6} />
         </div>
       )}
-      {data && weeks.length === 0 && <p className="px-6 py-10">Nothing is due. Once wire is on a tree, the days to look at it and to take it off stand here.</p>}
+      {data && weeks.length === 0 && (
+        <p className="px-6 py-10">Nothing is due. Once wire is on a tree, the days to look at it and to take it off stand here.</p>
+      )}
       {weeks.map((week) => (
         <section key={week.title}>
           <h2 className="px-4 pb-2 pt-6 text-lg sm:px-6">{week.title}</h2>

@@ -1,5 +1,16 @@
 import useSWR, { mutate, type SWRResponse } from 'swr';
-import { paths, type DecisionBody, type EntryBody, type MadeUpBody, type Problem, type SeasonView, type TreeSummary, type TreeView, type WiredBody, type YardView } from '@ustle/contract';
+import {
+  paths,
+  type DecisionBody,
+  type EntryBody,
+  type MadeUpBody,
+  type Problem,
+  type SeasonView,
+  type TreeSummary,
+  type TreeView,
+  type WiredBody,
+  type YardView,
+} from '@ustle/contract';
 import { chooseFront, decide, type Species, type Tree, type TreePlan, type View } from '@ustle/core';
 
 /** A refusal by the server, in its own words. */

@@ -44,13 +44,29 @@ export function PanelHead({ title, aside, children }: { title: string; aside?: R
 }
 
 /** A choice among a few words, each a button; keyboard and touch alike. */
-export function Choice<T extends string>({ label, value, options, onChange }: { label: string; value: T; options: readonly { value: T; name: string }[]; onChange: (value: T) => void }) {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: T;
+  options: readonly { value: T; name: string }[];
+  onChange: (value: T) => void;
+}) {
   return (
     <fieldset>
       <legend className="mb-1 text-[14px] text-quiet">{label}</legend>
       <div className="flex flex-wrap gap-1.5">
         {options.map((o) => (
-          <button key={o.value} type="button" aria-pressed={o.value === value} onClick={() => onChange(o.value)} className={`btn btn-sm ${o.value === value ? 'btn-primary' : 'btn-outline border-rule font-normal'}`}>
+          <button
+            key={o.value}
+            type="button"
+            aria-pressed={o.value === value}
+            onClick={() => onChange(o.value)}
+            className={`btn btn-sm ${o.value === value ? 'btn-primary' : 'btn-outline border-rule font-normal'}`}
+          >
             {o.name}
           </button>
         ))}

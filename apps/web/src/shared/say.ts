@@ -21,4 +21,5 @@ export function saySpan(from: string, to: string): string {
 }
 
 export const percent = (share: number): string => `${Math.round(share * 100)}%`;
-export const sayMetal = (metal: string, size: number, gauge: number | null): string => `${size.toFixed(1)} mm ${metal}${gauge === null ? '' : ` (gauge ${gauge})`}`;
+export const sayMetal = (metal: string, size: number, gauge: number | null): string =>
+  `${size.toFixed(1)} mm ${metal}${gauge === null ? '' : ` (gauge ${gauge})`}`;

@@ -45,11 +45,22 @@ export function Ribbon() {
   };
 
   const bands: [string | null | undefined, string | null | undefined, string][] = wire
-    ? [[wire.cleanWindow?.from ?? wire.set.p90, null, 'var(--color-moss)'], [wire.touching.p50, wire.marking.p10, 'var(--color-ochre)'], [wire.marking.p10, wire.marking.p90, 'var(--color-madder)']]
+    ? [
+        [wire.cleanWindow?.from ?? wire.set.p90, null, 'var(--color-moss)'],
+        [wire.touching.p50, wire.marking.p10, 'var(--color-ochre)'],
+        [wire.marking.p10, wire.marking.p90, 'var(--color-madder)'],
+      ]
     : [];
   return (
     <div
-      ref={box} role="slider" tabIndex={0} aria-label="Day shown on the tree" aria-valuetext={sayDate(day)} aria-valuemin={0} aria-valuemax={DAYS} aria-valuenow={daysBetween(from, day)}
+      ref={box}
+      role="slider"
+      tabIndex={0}
+      aria-label="Day shown on the tree"
+      aria-valuetext={sayDate(day)}
+      aria-valuemin={0}
+      aria-valuemax={DAYS}
+      aria-valuenow={daysBetween(from, day)}
       className="relative hidden h-16 shrink-0 cursor-ew-resize touch-none select-none border-t border-rule md:block"
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -61,10 +72,14 @@ export function Ribbon() {
       <svg viewBox="0 0 1000 64" preserveAspectRatio="none" className="absolute inset-0 h-full w-full" aria-hidden="true">
         <path d={grow} fill="var(--color-moss)" opacity="0.28" />
         {bands.map(([a, b, colour], i) =>
-          a ? <rect key={i} x={held(x(a))} y={i === 0 ? 31 : 24} width={Math.max(0, held(b ? x(b) : 1000) - held(x(a)))} height={i === 0 ? 3 : 7} fill={colour} /> : null,
+          a ? (
+            <rect key={i} x={held(x(a))} y={i === 0 ? 31 : 24} width={Math.max(0, held(b ? x(b) : 1000) - held(x(a)))} height={i === 0 ? 3 : 7} fill={colour} />
+          ) : null,
         )}
         <line x1={x(today)} x2={x(today)} y1="0" y2="64" stroke="var(--color-copper)" strokeWidth="2" vectorEffect="non-scaling-stroke" />
-        {day !== today && <line x1={x(day)} x2={x(day)} y1="0" y2="64" stroke="var(--color-ink)" strokeWidth="2" strokeDasharray="3 3" vectorEffect="non-scaling-stroke" />}
+        {day !== today && (
+          <line x1={x(day)} x2={x(day)} y1="0" y2="64" stroke="var(--color-ink)" strokeWidth="2" strokeDasharray="3 3" vectorEffect="non-scaling-stroke" />
+        )}
       </svg>
       {months(from).map((m) => (
         <span key={m.iso} className="absolute bottom-0.5 border-l border-rule pl-1 text-[12.5px] leading-4 text-quiet" style={{ left: `${x(m.iso) / 10}%` }}>
@@ -75,13 +90,24 @@ export function Ribbon() {
         today
       </span>
       {day !== today && (
-        <span className="absolute top-0.5 whitespace-nowrap bg-base-100 px-1 text-[13px] font-bold" style={x(day) > 850 ? { right: `${100 - x(day) / 10}%` } : { left: `${x(day) / 10 + 0.2}%` }}>
+        <span
+          className="absolute top-0.5 whitespace-nowrap bg-base-100 px-1 text-[13px] font-bold"
+          style={x(day) > 850 ? { right: `${100 - x(day) / 10}%` } : { left: `${x(day) / 10 + 0.2}%` }}
+        >
           {sayDate(day)}
         </span>
       )}
       {wire && day === today && (
-        <span className="absolute top-0.5 whitespace-nowrap text-[13px] text-quiet" style={{ left: `${Math.max(x(today) / 10 + 6, Math.min(60, held(x(wire.marking.p10 ?? today)) / 10))}%` }}>
-          {wire.branch}: {wire.cleanWindow ? `off ${sayDate(wire.cleanWindow.from)} to ${sayDate(wire.cleanWindow.to)}` : wire.marking.p10 ? `may mark from ${sayDate(wire.marking.p10)}` : 'no mark in sight'}
+        <span
+          className="absolute top-0.5 whitespace-nowrap text-[13px] text-quiet"
+          style={{ left: `${Math.max(x(today) / 10 + 6, Math.min(60, held(x(wire.marking.p10 ?? today)) / 10))}%` }}
+        >
+          {wire.branch}:{' '}
+          {wire.cleanWindow
+            ? `off ${sayDate(wire.cleanWindow.from)} to ${sayDate(wire.cleanWindow.to)}`
+            : wire.marking.p10
+              ? `may mark from ${sayDate(wire.marking.p10)}`
+              : 'no mark in sight'}
         </span>
       )}
     </div>

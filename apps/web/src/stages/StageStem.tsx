@@ -4,6 +4,25 @@ import { STAGES, type StageKey } from './stages';
 const WIDTH = 440;
 const rise = (i: number): number => 30 - 5 * Math.sin((i / (STAGES.length - 1)) * Math.PI * 1.5) - i * 1.2;
 
+/** The stages in one row, where there is no room for the stem. */
+export function StageRow({ stage }: { stage: StageKey }) {
+  const { search } = useLocation();
+  return (
+    <nav aria-label="Stages" className="flex w-full gap-1 overflow-x-auto pb-1 md:hidden">
+      {STAGES.map((s) => (
+        <NavLink
+          key={s.key}
+          to={{ pathname: `../${s.key}`, search }}
+          relative="path"
+          className={`flex h-11 flex-1 items-center justify-center border-b-4 px-2 ${s.key === stage ? 'border-copper font-bold' : 'border-transparent text-quiet'}`}
+        >
+          {s.name}
+        </NavLink>
+      ))}
+    </nav>
+  );
+}
+
 /** The stages as a growing stem with a node for each, filled as they are settled. */
 export function StageStem({ stage, settled }: { stage: StageKey; settled: ReadonlySet<StageKey> }) {
   const { search } = useLocation();
@@ -15,15 +34,22 @@ export function StageStem({ stage, settled }: { stage: StageKey; settled: Readon
         <path d={path} fill="none" stroke="var(--color-bark)" strokeWidth="2.5" strokeLinejoin="round" />
         {STAGES.map((s, i) => (
           <circle
-            key={s.key} cx={x(i)} cy={rise(i)} r={s.key === stage ? 7.5 : 5}
+            key={s.key}
+            cx={x(i)}
+            cy={rise(i)}
+            r={s.key === stage ? 7.5 : 5}
             fill={s.key === stage ? 'var(--color-copper)' : settled.has(s.key) ? 'var(--color-moss)' : 'var(--color-base-100)'}
-            stroke={s.key === stage ? 'var(--color-copper)' : settled.has(s.key) ? 'var(--color-moss)' : 'var(--color-bark)'} strokeWidth="1.8"
+            stroke={s.key === stage ? 'var(--color-copper)' : settled.has(s.key) ? 'var(--color-moss)' : 'var(--color-bark)'}
+            strokeWidth="1.8"
           />
         ))}
       </svg>
       {STAGES.map((s, i) => (
         <NavLink
-          key={s.key} to={{ pathname: `../${s.key}`, search }} relative="path" aria-label={`${s.name}${settled.has(s.key) ? ', settled' : ''}`}
+          key={s.key}
+          to={{ pathname: `../${s.key}`, search }}
+          relative="path"
+          aria-label={`${s.name}${settled.has(s.key) ? ', settled' : ''}`}
           className={`absolute top-1 flex h-[58px] w-[86px] -translate-x-1/2 items-end justify-center text-[14px] ${s.key === stage ? 'font-bold' : 'text-quiet hover:text-ink'}`}
           style={{ left: x(i) }}
         >

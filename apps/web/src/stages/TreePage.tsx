@@ -10,7 +10,7 @@ import type { DrawnCoil } from '../turntable/coil-geometry';
 import { useFronts, usePlan, useStages } from '../work/use-planner';
 import { Ribbon } from './Ribbon';
 import { settledStages, STAGE_KEYS, STAGES, type StageKey } from './stages';
-import { StageStem } from './StageStem';
+import { StageRow, StageStem } from './StageStem';
 import { TreeContext, type TreeDesk } from './tree-context';
 
 /** The user's place, kept in the address. */
@@ -75,12 +75,21 @@ function useCoils(desk: TreeDesk): DrawnCoil[] {
       coilsOn(tree, dayOf(today))
         .filter((c) => c.since <= dayOf(day))
         .map((c) => ({
-          branch: c.branch, metal: c.metal, size: c.size, strands: c.strands, angle: c.angle, hand: c.hand, start: c.start, planned: false,
+          branch: c.branch,
+          metal: c.metal,
+          size: c.size,
+          strands: c.strands,
+          angle: c.angle,
+          hand: c.hand,
+          start: c.start,
+          planned: false,
           state: stages?.find((s) => s.branch === c.branch)?.stage ?? 'clear',
         })),
     [tree, today, day, stages],
   );
 }
+
+const NO_COILS: readonly DrawnCoil[] = [];
 
 function Desk({ view, today, stage }: { view: TreeView; today: string; stage: StageKey }) {
   const { tree } = view;
@@ -99,7 +108,13 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
   const coils = useCoils(desk);
   const level = useMemo(() => front ?? { bearing: 0, pitch: 0, roll: 0 }, [front]);
   const { Panel, overlay } = STAGES.find((s) => s.key === stage)!;
-  const drawn = overlay(desk);
+  const { planned = NO_COILS, ...drawn } = useMemo(
+    () => overlay({ view, tree, plan, today, fronts, ...place }),
+    // A new place object is made on every render; its values say whether it is another place.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [overlay, view, plan, fronts, place.branch, place.bearing, place.day],
+  );
+  const allCoils = useMemo(() => (planned.length ? [...coils, ...planned] : coils), [coils, planned]);
 
   return (
     <TreeContext value={desk}>
@@ -112,10 +127,22 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
             </p>
           </div>
           <div className="flex items-center gap-1">
-            <button type="button" className="btn btn-ghost btn-sm" disabled={!view.undo} onClick={undo} title={view.undo ? `Take back: ${view.undo}` : 'Nothing to take back'}>
+            <button
+              type="button"
+              className="btn btn-ghost btn-sm"
+              disabled={!view.undo}
+              onClick={undo}
+              title={view.undo ? `Take back: ${view.undo}` : 'Nothing to take back'}
+            >
               Undo
             </button>
-            <button type="button" className="btn btn-ghost btn-sm" disabled={!view.redo} onClick={redo} title={view.redo ? `Again: ${view.redo}` : 'Nothing to make again'}>
+            <button
+              type="button"
+              className="btn btn-ghost btn-sm"
+              disabled={!view.redo}
+              onClick={redo}
+              title={view.redo ? `Again: ${view.redo}` : 'Nothing to make again'}
+            >
               Redo
             </button>
             <a className="btn btn-ghost btn-sm" href={paths.treeFile(view.id)} download>
@@ -123,11 +150,19 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
             </a>
           </div>
           <StageStem stage={stage} settled={settledStages(desk)} />
+          <StageRow stage={stage} />
         </header>
         <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
           <div className="h-[56vh] min-h-0 min-w-0 lg:h-auto lg:flex-1">
             <Turntable
-              tree={tree} bearing={place.bearing} onBearing={place.setBearing} view={level} gone={gone} coils={coils} selected={place.branch} onSelect={place.setBranch}
+              tree={tree}
+              bearing={place.bearing}
+              onBearing={place.setBearing}
+              view={level}
+              gone={gone}
+              coils={allCoils}
+              selected={place.branch}
+              onSelect={place.setBranch}
               {...drawn}
               onFlag={(letter) => {
                 const found = fronts.candidates['ABCDE'.indexOf(letter)];

@@ -1,4 +1,5 @@
 import type { ComponentType } from 'react';
+import type { DrawnCoil } from '../turntable/coil-geometry';
 import type { TurntableProps } from '../turntable/Turntable';
 import { FrontPanel } from './front/FrontPanel';
 import { frontOverlay } from './front/overlay';
@@ -14,7 +15,7 @@ import { wireOverlay } from './wire/overlay';
 export const STAGE_KEYS = ['read', 'front', 'remove', 'wire', 'watch'] as const;
 export type StageKey = (typeof STAGE_KEYS)[number];
 
-type Overlay = Partial<Pick<TurntableProps, 'rose' | 'flags' | 'labels' | 'poses' | 'foliage'>>;
+type Overlay = Partial<Pick<TurntableProps, 'rose' | 'flags' | 'labels' | 'poses' | 'foliage'>> & { planned?: readonly DrawnCoil[] };
 
 interface Stage {
   key: StageKey;

@@ -4,10 +4,26 @@ import type { Pot } from '@ustle/core';
 import { noise2 } from './noise';
 
 /** Profile of an unglazed pot from the foot to the rim, as shares of half width and height. */
-const PROFILE: [number, number][] = [[0, 0], [0.8, 0], [0.82, 0.03], [0.86, 0.3], [0.92, 0.78], [0.935, 0.82], [1, 0.84], [1, 0.985], [0.985, 1], [0.91, 1], [0.895, 0.97], [0.89, 0.6]];
+const PROFILE: [number, number][] = [
+  [0, 0],
+  [0.8, 0],
+  [0.82, 0.03],
+  [0.86, 0.3],
+  [0.92, 0.78],
+  [0.935, 0.82],
+  [1, 0.84],
+  [1, 0.985],
+  [0.985, 1],
+  [0.91, 1],
+  [0.895, 0.97],
+  [0.89, 0.6],
+];
 
 function roundPot({ width, depth, height }: Pot): BufferGeometry {
-  const lathe = new LatheGeometry(PROFILE.map(([r, h]) => new Vector2((r * width) / 2, h * height)), 72);
+  const lathe = new LatheGeometry(
+    PROFILE.map(([r, h]) => new Vector2((r * width) / 2, h * height)),
+    72,
+  );
   lathe.rotateX(Math.PI / 2);
   lathe.scale(1, depth / width, 1);
   lathe.translate(0, 0, -height);
@@ -18,13 +34,28 @@ function roundPot({ width, depth, height }: Pot): BufferGeometry {
 function roundedRectangle(width: number, depth: number, corner: number): Shape {
   const [w, d] = [width / 2, depth / 2];
   const shape = new Shape();
-  shape.moveTo(-w + corner, -d).lineTo(w - corner, -d).quadraticCurveTo(w, -d, w, -d + corner).lineTo(w, d - corner).quadraticCurveTo(w, d, w - corner, d);
-  shape.lineTo(-w + corner, d).quadraticCurveTo(-w, d, -w, d - corner).lineTo(-w, -d + corner).quadraticCurveTo(-w, -d, -w + corner, -d);
+  shape
+    .moveTo(-w + corner, -d)
+    .lineTo(w - corner, -d)
+    .quadraticCurveTo(w, -d, w, -d + corner)
+    .lineTo(w, d - corner)
+    .quadraticCurveTo(w, d, w - corner, d);
+  shape
+    .lineTo(-w + corner, d)
+    .quadraticCurveTo(-w, d, -w, d - corner)
+    .lineTo(-w, -d + corner)
+    .quadraticCurveTo(-w, -d, -w + corner, -d);
   return shape;
 }
 
 function rectangularPot({ width, depth, height }: Pot): BufferGeometry {
-  const box = new ExtrudeGeometry(roundedRectangle(width, depth, width * 0.05), { depth: height, bevelEnabled: true, bevelSize: 2, bevelThickness: 2, bevelSegments: 2 });
+  const box = new ExtrudeGeometry(roundedRectangle(width, depth, width * 0.05), {
+    depth: height,
+    bevelEnabled: true,
+    bevelSize: 2,
+    bevelThickness: 2,
+    bevelSegments: 2,
+  });
   box.translate(0, 0, -height);
   return box;
 }

@@ -47,8 +47,10 @@ function petals(rose: readonly Front[], inner: number, outer: number, z: number,
     const reach = inner + (outer - inner) * (0.12 + 0.88 * share);
     const colour = plain.clone().lerp(best, share ** 3);
     const [a, b, c, d] = [
-      at(front.bearing - half * 0.8, inner, z), at(front.bearing + half * 0.8, inner, z),
-      at(front.bearing + half * 0.8, reach, z), at(front.bearing - half * 0.8, reach, z),
+      at(front.bearing - half * 0.8, inner, z),
+      at(front.bearing + half * 0.8, inner, z),
+      at(front.bearing + half * 0.8, reach, z),
+      at(front.bearing - half * 0.8, reach, z),
     ];
     positions.push(...a!, ...c!, ...b!, ...a!, ...d!, ...c!);
     for (let i = 0; i < 6; i++) colours.push(colour.r, colour.g, colour.b);
@@ -66,8 +68,8 @@ export function Table({ radius, top, pot, room, rose, flags, onFlag }: Props) {
   const text = radius * 0.135;
   return (
     <group>
-      <mesh rotation-x={Math.PI / 2} position={[0, 0, top - 6]} receiveShadow>
-        <cylinderGeometry args={[radius, radius * 0.985, 12, 96]} />
+      <mesh rotation-x={Math.PI / 2} position={[0, 0, top - 3]} receiveShadow>
+        <cylinderGeometry args={[radius, radius * 0.99, 6, 96]} />
         <meshLambertMaterial attach="material-0" color={room.tableEdge} />
         <meshLambertMaterial attach="material-1" color={room.table} />
         <meshLambertMaterial attach="material-2" color={room.tableEdge} />
@@ -81,7 +83,7 @@ export function Table({ radius, top, pot, room, rose, flags, onFlag }: Props) {
         </mesh>
       )}
       {Array.from({ length: 12 }, (_, i) => (
-        <sprite key={i} position={at(i * 30, radius * 1.1, top - 12)} scale={[text, text / 2, 1]}>
+        <sprite key={i} position={at(i * 30, radius * 1.115, top + 1)} scale={[text, text / 2, 1]}>
           <spriteMaterial map={numeral(String(i * 30), room.ink)} transparent depthWrite={false} />
         </sprite>
       ))}

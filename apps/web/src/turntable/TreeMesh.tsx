@@ -8,13 +8,9 @@ import { sortTufts, TUFT_FRAGMENT, TUFT_VERTEX, tuftGeometry, tuftsOf, tuftTextu
 import { dot } from './sprites';
 import { branchPart, partOfFace, rootParts, trunkPart, woodMesh, type WoodPart } from './wood-geometry';
 
-/** A geometry freed when it is no longer drawn. */
-function useGeometry<T extends { geometry: BufferGeometry }>(make: () => T, keys: readonly unknown[]): T {
-  // The keys are the caller's.
-  // eslint-disable-next-line react-hooks/exhaustive-deps
-  const made = useMemo(make, keys);
-  useEffect(() => () => made.geometry.dispose(), [made]);
-  return made;
+/** Frees a geometry when it is no longer drawn. */
+function useFreed(geometry: BufferGeometry): void {
+  useEffect(() => () => geometry.dispose(), [geometry]);
 }
 
 interface WoodProps {
@@ -24,11 +20,11 @@ interface WoodProps {
 }
 
 function Wood({ placed, gone, onSelect }: WoodProps) {
-  const look = barkLook(speciesOf(placed.tree.species));
-  const { geometry, ranges } = useGeometry(
-    () => woodMesh([trunkPart(placed), ...rootParts(placed), ...placed.branches.filter((b) => !gone.has(b.branch.id)).map(branchPart)], look),
-    [placed, gone],
-  );
+  const { geometry, ranges } = useMemo(() => {
+    const kept = placed.branches.filter((b) => !gone.has(b.branch.id)).map(branchPart);
+    return woodMesh([trunkPart(placed), ...rootParts(placed), ...kept], barkLook(speciesOf(placed.tree.species)));
+  }, [placed, gone]);
+  useFreed(geometry);
   const pick = (event: ThreeEvent<MouseEvent>): void => {
     if (event.delta > 4) return;
     event.stopPropagation();
@@ -55,13 +51,16 @@ function hull(parts: readonly WoodPart[], by: number): BufferGeometry {
 
 /** Branches that the plan takes off, as pale outlines. */
 function Outlines({ placed, gone, room, onSelect }: WoodProps & { room: Room }) {
-  const parts = placed.branches.filter((b) => gone.has(b.branch.id)).map(branchPart);
-  const inside = useGeometry(() => woodMesh(parts, null), [placed, gone]);
-  const outline = useGeometry(() => ({ geometry: hull(parts, placed.height * 0.0022) }), [placed, gone]);
-  if (!parts.length) return null;
+  const { inside, outline } = useMemo(() => {
+    const parts = placed.branches.filter((b) => gone.has(b.branch.id)).map(branchPart);
+    return { inside: woodMesh(parts, null), outline: hull(parts, placed.height * 0.0022) };
+  }, [placed, gone]);
+  useFreed(inside.geometry);
+  useFreed(outline);
+  if (!inside.ranges.length) return null;
   return (
     <group>
-      <mesh geometry={outline.geometry}>
+      <mesh geometry={outline}>
         <meshBasicMaterial color={room.outline} side={BackSide} />
       </mesh>
       <mesh
@@ -83,11 +82,15 @@ function Foliage({ placed, gone, dim }: { placed: PlacedTree; gone: ReadonlySet<
     () => [...placed.branches.filter((b) => !gone.has(b.branch.id)).flatMap((b) => (b.pad ? [b.pad] : [])), ...(placed.apexPad ? [placed.apexPad] : [])],
     [placed, gone],
   );
-  const { geometry } = useGeometry(() => ({ geometry: tuftGeometry(tuftsOf(pads, leafLook(species), placed.height)) }), [pads, species]);
+  const geometry = useMemo(() => tuftGeometry(tuftsOf(pads, leafLook(species), placed.height)), [pads, species, placed.height]);
+  useFreed(geometry);
   const material = useMemo(
     () =>
       new ShaderMaterial({
-        vertexShader: TUFT_VERTEX, fragmentShader: TUFT_FRAGMENT, transparent: true, depthWrite: false,
+        vertexShader: TUFT_VERTEX,
+        fragmentShader: TUFT_FRAGMENT,
+        transparent: true,
+        depthWrite: false,
         uniforms: { tuft: { value: tuftTexture(species.leaf) }, opacity: { value: dim }, scale: { value: 1 } },
       }),
     [species.leaf, dim],
@@ -129,7 +132,7 @@ function Coils({ placed, coils }: { placed: PlacedTree; coils: readonly DrawnCoi
 
 /** Where planned branches shall lie: the branch again, in dots. */
 function Poses({ placed, poses, room }: { placed: PlacedTree; poses: readonly { branch: string; bearing: number; elevation: number }[]; room: Room }) {
-  const { geometry } = useGeometry(() => {
+  const geometry = useMemo(() => {
     const points = poses.flatMap((pose) => {
       const branch = placed.byId.get(pose.branch);
       if (!branch) return [];
@@ -139,8 +142,9 @@ function Poses({ placed, poses, room }: { placed: PlacedTree; poses: readonly { 
     });
     const made = new BufferGeometry();
     made.setAttribute('position', new BufferAttribute(new Float32Array(points.flat()), 3));
-    return { geometry: made };
+    return made;
   }, [placed, poses]);
+  useFreed(geometry);
   if (!poses.length) return null;
   return (
     <points geometry={geometry}>
@@ -150,8 +154,11 @@ function Poses({ placed, poses, room }: { placed: PlacedTree; poses: readonly { 
 }
 
 function Chosen({ placed, branch }: { placed: PlacedTree; branch: string }) {
-  const part = placed.byId.get(branch);
-  const { geometry } = useGeometry(() => ({ geometry: part ? hull([branchPart(part)], placed.height * 0.003) : new BufferGeometry() }), [placed, branch]);
+  const geometry = useMemo(() => {
+    const part = placed.byId.get(branch);
+    return part ? hull([branchPart(part)], placed.height * 0.003) : new BufferGeometry();
+  }, [placed, branch]);
+  useFreed(geometry);
   return (
     <mesh geometry={geometry}>
       <meshBasicMaterial color="#c2622f" side={BackSide} />

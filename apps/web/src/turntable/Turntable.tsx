@@ -36,6 +36,8 @@ const FOV = 24;
 const LOOK_DOWN_DEG = 9;
 const STEP = 3;
 const BIG_STEP = 15;
+const LEAST_ZOOM = 0.7;
+const MOST_ZOOM = 5;
 const DEGREES_PER_PIXEL = 0.42;
 const NONE: readonly never[] = [];
 
@@ -50,7 +52,10 @@ function Rig({ stand, height, potHeight, radius }: { stand: Stand; height: numbe
   const lamp = useRef<DirectionalLight>(null);
   useEffect(() => {
     const down = toRad(LOOK_DOWN_DEG);
-    const rings = [{ radius: radius * 1.13, z: -potHeight - 12 }, { radius: height * 0.14, z: height * 1.06 }];
+    const rings = [
+      { radius: radius * 1.13, z: -potHeight - 12 },
+      { radius: height * 0.14, z: height * 1.06 },
+    ];
     const framing = frameRings(rings, FOV, size.width / size.height, LOOK_DOWN_DEG);
     const { aim } = framing;
     const distance = framing.distance / stand.zoom;
@@ -70,7 +75,16 @@ function Rig({ stand, height, potHeight, radius }: { stand: Stand; height: numbe
     <>
       <hemisphereLight args={['#fffaf0', '#8d7b66', 1.15]} />
       <ambientLight intensity={0.35} />
-      <directionalLight ref={lamp} intensity={2.1} color="#fff3dd" castShadow shadow-mapSize={[1024, 1024]} shadow-bias={-0.0015} shadow-normalBias={1.2} shadow-radius={5}>
+      <directionalLight
+        ref={lamp}
+        intensity={2.1}
+        color="#fff3dd"
+        castShadow
+        shadow-mapSize={[1024, 1024]}
+        shadow-bias={-0.0015}
+        shadow-normalBias={1.2}
+        shadow-radius={5}
+      >
         <orthographicCamera attach="shadow-camera" args={[-reach, reach, reach, -reach, 1, height * 6]} />
       </directionalLight>
     </>
@@ -91,20 +105,38 @@ function Projector({ anchors, onFrame }: { anchors: readonly { id: string; text:
 }
 
 const sameLabels = (a: readonly PlacedLabel[], b: readonly PlacedLabel[]): boolean =>
-  a.length === b.length && a.every((l, i) => l.id === b[i]!.id && l.text === b[i]!.text && Math.abs(l.left - b[i]!.left) < 0.5 && Math.abs(l.top - b[i]!.top) < 0.5);
+  a.length === b.length &&
+  a.every((l, i) => l.id === b[i]!.id && l.text === b[i]!.text && Math.abs(l.left - b[i]!.left) < 0.5 && Math.abs(l.top - b[i]!.top) < 0.5);
 
 /** The measured tree on its round table: turned by dragging or with the arrow keys, brought nearer with the wheel. */
 export function Turntable(props: TurntableProps) {
-  const { tree, bearing, onBearing, view, gone, coils = NONE, poses = NONE, rose = NONE, flags = NONE, onFlag, selected, onSelect, labels = NONE, foliage = 0.8 } = props;
+  const {
+    tree,
+    bearing,
+    onBearing,
+    view,
+    gone,
+    coils = NONE,
+    poses = NONE,
+    rose = NONE,
+    flags = NONE,
+    onFlag,
+    selected,
+    onSelect,
+    labels = NONE,
+    foliage = 0.8,
+  } = props;
   const [theme] = useTheme();
   const room = ROOMS[theme];
   const placed = useMemo(() => placeTree(tree), [tree]);
-  const [stand, setStand] = useState<Stand>({ bearing, zoom: 1 });
+  const [zoom, setZoom] = useState(1);
+  // While it is turned the table runs ahead of the address, which follows.
+  const [turning, setTurning] = useState<{ from: number; now: number } | null>(null);
+  const seenFrom = turning && turning.from === bearing ? turning.now : bearing;
+  const stand = useMemo<Stand>(() => ({ bearing: seenFrom, zoom }), [seenFrom, zoom]);
   const [shownLabels, setShownLabels] = useState<readonly PlacedLabel[]>([]);
   const [ready, setReady] = useState(false);
   const drag = useRef<{ x: number; bearing: number; moved: boolean } | null>(null);
-
-  useEffect(() => setStand((s) => (s.bearing === bearing ? s : { ...s, bearing })), [bearing]);
 
   const radius = useMemo(() => {
     const reach = Math.max(...placed.branches.flatMap((b) => b.line.points.map((p) => Math.hypot(p[0], p[1]))), 1);
@@ -133,17 +165,18 @@ export function Turntable(props: TurntableProps) {
     setShownLabels((before) => (sameLabels(before, next) ? before : next));
   }, []);
 
+  const nearer = (by: number): void => setZoom((z) => clamp(z * by, LEAST_ZOOM, MOST_ZOOM));
   const turn = (by: number): void => {
     const next = wrapDeg(Math.round(stand.bearing + by));
-    setStand({ ...stand, bearing: next });
+    setTurning({ from: bearing, now: next });
     onBearing(next);
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     const steps = event.shiftKey ? BIG_STEP : STEP;
     if (event.key === 'ArrowLeft') turn(-steps);
     else if (event.key === 'ArrowRight') turn(steps);
-    else if (event.key === '+' || event.key === '=') setStand((s) => ({ ...s, zoom: clamp(s.zoom * 1.15, 0.7, 5) }));
-    else if (event.key === '-') setStand((s) => ({ ...s, zoom: clamp(s.zoom / 1.15, 0.7, 5) }));
+    else if (event.key === '+' || event.key === '=') nearer(1.15);
+    else if (event.key === '-') nearer(1 / 1.15);
     else return;
     event.preventDefault();
   };
@@ -155,13 +188,13 @@ export function Turntable(props: TurntableProps) {
     if (!from || !event.buttons) return;
     if (Math.abs(event.clientX - from.x) > 3) from.moved = true;
     // Dragging to the right turns the near side of the table to the right.
-    if (from.moved) setStand((s) => ({ ...s, bearing: wrapDeg(from.bearing + (event.clientX - from.x) * DEGREES_PER_PIXEL) }));
+    if (from.moved) setTurning({ from: bearing, now: wrapDeg(from.bearing + (event.clientX - from.x) * DEGREES_PER_PIXEL) });
   };
   const onPointerUp = (): void => {
     if (drag.current?.moved) onBearing(Math.round(stand.bearing) % 360);
     drag.current = null;
   };
-  const onWheel = (event: WheelEvent): void => setStand((s) => ({ ...s, zoom: clamp(s.zoom * Math.exp(-event.deltaY * 0.0012), 0.7, 5) }));
+  const onWheel = (event: WheelEvent): void => nearer(Math.exp(-event.deltaY * 0.0012));
 
   return (
     <div
@@ -178,7 +211,15 @@ export function Turntable(props: TurntableProps) {
       onPointerLeave={onPointerUp}
       onWheel={onWheel}
     >
-      <Canvas flat shadows frameloop="demand" dpr={[1, 2]} camera={{ fov: FOV }} gl={{ antialias: true, preserveDrawingBuffer: true }} onPointerMissed={() => onSelect(null)}>
+      <Canvas
+        flat
+        shadows
+        frameloop="demand"
+        dpr={[1, 2]}
+        camera={{ fov: FOV }}
+        gl={{ antialias: true, preserveDrawingBuffer: true }}
+        onPointerMissed={() => onSelect(null)}
+      >
         <color attach="background" args={[room.ground]} />
         <Rig stand={stand} height={placed.height} potHeight={tree.pot.height} radius={radius} />
         <Table radius={radius} top={-tree.pot.height - 1} pot={tree.pot} room={room} rose={rose} flags={flags} onFlag={(letter) => onFlag?.(letter)} />

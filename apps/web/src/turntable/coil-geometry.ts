@@ -18,11 +18,23 @@ export interface DrawnCoil {
 /** The wire of a coil as a tube: a true helix at the coil's own pitch and hand. */
 function coilGeometry(line: Limb, coil: DrawnCoil): BufferGeometry {
   const fine = smooth(line, 8);
-  const wound = { size: coil.size, angleDeg: coil.angle, hand: coil.hand, start: coil.start, strands: coil.strands, from: line.diameters[0]! * 0.75, to: lengthOf(fine) * WOUND_SHARE };
+  const wound = {
+    size: coil.size,
+    angleDeg: coil.angle,
+    hand: coil.hand,
+    start: coil.start,
+    strands: coil.strands,
+    from: line.diameters[0]! * 0.75,
+    to: lengthOf(fine) * WOUND_SHARE,
+  };
   const tubes = helix(fine, wound)
     .filter((points) => points.length > 3)
     .map((points) => {
-      const curve = new CatmullRomCurve3(points.map((p) => new Vector3(...p)), false, 'centripetal');
+      const curve = new CatmullRomCurve3(
+        points.map((p) => new Vector3(...p)),
+        false,
+        'centripetal',
+      );
       return new TubeGeometry(curve, points.length * 2, coil.size / 2, 7, false);
     });
   return mergeGeometries(tubes) ?? new BufferGeometry();

@@ -16,8 +16,26 @@ export interface Room {
 }
 
 export const ROOMS: Record<'paper' | 'lamp', Room> = {
-  paper: { ground: '#f3eee2', table: '#e6ddc9', tableEdge: '#cdbfa3', ink: '#5f5d52', outline: '#8f8570', pose: '#3a4e7c', petal: '#c9a992', petalBest: '#b4683d' },
-  lamp: { ground: '#1e1b17', table: '#3a342b', tableEdge: '#2b261f', ink: '#b8b09c', outline: '#8b8371', pose: '#9db0de', petal: '#6f5a4b', petalBest: '#c77f52' },
+  paper: {
+    ground: '#f3eee2',
+    table: '#e6ddc9',
+    tableEdge: '#cdbfa3',
+    ink: '#5f5d52',
+    outline: '#8f8570',
+    pose: '#3a4e7c',
+    petal: '#c9a992',
+    petalBest: '#b4683d',
+  },
+  lamp: {
+    ground: '#1e1b17',
+    table: '#3a342b',
+    tableEdge: '#2b261f',
+    ink: '#b8b09c',
+    outline: '#8b8371',
+    pose: '#9db0de',
+    petal: '#6f5a4b',
+    petalBest: '#c77f52',
+  },
 };
 
 export interface BarkLook {
@@ -32,7 +50,9 @@ export interface BarkLook {
 export function barkLook(species: Species): BarkLook {
   if (species.bark === 'corky') return { light: '#a58c72', dark: '#4b3b2f', depth: 0.13, furrows: 12 };
   if (species.bark === 'thin') return { light: '#a89c8c', dark: '#75695c', depth: 0.03, furrows: 7 };
-  return species.group.includes('conifer') ? { light: '#a98a6e', dark: '#54402f', depth: 0.1, furrows: 15 } : { light: '#9a8b7d', dark: '#5d5147', depth: 0.06, furrows: 11 };
+  return species.group.includes('conifer')
+    ? { light: '#a98a6e', dark: '#54402f', depth: 0.1, furrows: 15 }
+    : { light: '#9a8b7d', dark: '#5d5147', depth: 0.06, furrows: 11 };
 }
 
 export interface LeafLook {

@@ -76,7 +76,10 @@ export function tuftsOf(pads: readonly Pad[], look: LeafLook, scaleTo: number): 
       const dome = Math.sqrt(Math.max(0, 1 - out * out));
       const high = random() ** 0.7;
       const rise = -0.35 + 1.35 * high * dome;
-      const offset = add(add(scale(pad.axes[0], Math.cos(turn) * out * pad.half[0]), scale(pad.axes[1], Math.sin(turn) * out * pad.half[1])), scale(pad.axes[2], rise * pad.half[2]));
+      const offset = add(
+        add(scale(pad.axes[0], Math.cos(turn) * out * pad.half[0]), scale(pad.axes[1], Math.sin(turn) * out * pad.half[1])),
+        scale(pad.axes[2], rise * pad.half[2]),
+      );
       const lit = Math.max(0, Math.min(1, (rise + 0.35) / 1.25 + 0.18 * (random() - 0.5)));
       const colour = lit < 0.6 ? shade.clone().lerp(light, lit / 0.6) : light.clone().lerp(tip, ((lit - 0.6) / 0.4) * 0.75);
       points.push({ at: add(pad.center, offset), colour, size: size * (0.75 + 0.5 * random()), turn: random() * 6.283 });
@@ -96,7 +99,12 @@ export function tuftGeometry(tufts: Tufts): BufferGeometry {
   geometry.setAttribute('colour', new BufferAttribute(tufts.colours, 3));
   geometry.setAttribute('size', new BufferAttribute(tufts.sizes, 1));
   geometry.setAttribute('turn', new BufferAttribute(tufts.turns, 1));
-  geometry.setIndex(new BufferAttribute(new Uint32Array(tufts.sizes.length).map((_, i) => i), 1));
+  geometry.setIndex(
+    new BufferAttribute(
+      new Uint32Array(tufts.sizes.length).map((_, i) => i),
+      1,
+    ),
+  );
   return geometry;
 }
 

@@ -14,7 +14,13 @@ export interface Framing {
 }
 
 /** Least and greatest place on the screen of the rings (1 = the picture's edge), for a camera looking down at the axis. */
-function extents(rings: readonly Ring[], { distance, aim }: Framing, half: number, aspect: number, downRad: number): { low: number; high: number; wide: number } {
+function extents(
+  rings: readonly Ring[],
+  { distance, aim }: Framing,
+  half: number,
+  aspect: number,
+  downRad: number,
+): { low: number; high: number; wide: number } {
   let [low, high, wide] = [Infinity, -Infinity, 0];
   for (const { radius, z } of rings) {
     for (let i = 0; i < 24; i++) {

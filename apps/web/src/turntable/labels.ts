@@ -34,7 +34,10 @@ export function placeLabels(labels: readonly Label[], width: number, height: num
     );
     const free = spots.find(
       (s) =>
-        s.left >= 4 && s.left + wide <= width - 4 && s.top >= 4 && s.top + HEIGHT <= height - 4 &&
+        s.left >= 4 &&
+        s.left + wide <= width - 4 &&
+        s.top >= 4 &&
+        s.top + HEIGHT <= height - 4 &&
         placed.every((p) => s.left + wide + GAP <= p.left || p.left + p.width + GAP <= s.left || Math.abs(p.top - s.top) >= HEIGHT + GAP / 2),
     );
     if (free) placed.push({ ...label, ...free, width: wide });

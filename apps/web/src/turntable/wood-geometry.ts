@@ -73,7 +73,11 @@ export function woodMesh(parts: readonly WoodPart[], look: BarkLook | null): Woo
         const turn = (k / part.sides) * 2 * Math.PI;
         // Long plates: the pattern is stretched along the limb, with a finer one over it.
         const u = (k / part.sides) * furrows;
-        const plate = look ? noise2(u + 0.35 * Math.sin(along * 2), along * 1.3, seed, furrows) * 0.5 + noise2(u * 2, along * 3.6, seed + 7, furrows * 2) * 0.3 + noise2(u * 5, along * 11, seed + 13, furrows * 5) * 0.2 : 1;
+        const plate = look
+          ? noise2(u + 0.35 * Math.sin(along * 2), along * 1.3, seed, furrows) * 0.5 +
+            noise2(u * 2, along * 3.6, seed + 7, furrows * 2) * 0.3 +
+            noise2(u * 5, along * 11, seed + 13, furrows * 5) * 0.2
+          : 1;
         const cut = look ? look.depth * Math.max(0, 0.62 - plate) * 2 : 0;
         const out = scale(rotateAbout(across, tangent, turn), radius * (1 - cut));
         positions.push(point[0] + out[0], point[1] + out[1], point[2] + out[2]);

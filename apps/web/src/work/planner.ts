@@ -1,6 +1,22 @@
 import {
-  dayOf, growthShare, likelyStage, placeTree, planTree, scanFronts, speciesOf, chanceOfStage, chanceSet, isoOf, removedIds, watch,
-  type Front, type FrontResult, type Hemisphere, type MarkStage, type PlanDocument, type Tree,
+  dayOf,
+  growthShare,
+  likelyStage,
+  placeTree,
+  planTree,
+  scanFronts,
+  speciesOf,
+  chanceOfStage,
+  chanceSet,
+  isoOf,
+  removedIds,
+  watch,
+  type Front,
+  type FrontResult,
+  type Hemisphere,
+  type MarkStage,
+  type PlanDocument,
+  type Tree,
 } from '@ustle/core';
 
 export interface RaceCurve {

@@ -55,9 +55,11 @@ export function useFronts(tree: Tree): FrontSearchState {
     const onRose = proxy((rose: Front[], done: number) => {
       if (!stale) setState((before) => ({ rose: before.rose.length > rose.length ? before.rose : rose, candidates: before.candidates, done }));
     });
-    void searchWorker().fronts(tree, onRose).then((found: FrontResult | null) => {
-      if (!stale && found) setState({ ...found, done: 1 });
-    });
+    void searchWorker()
+      .fronts(tree, onRose)
+      .then((found: FrontResult | null) => {
+        if (!stale && found) setState({ ...found, done: 1 });
+      });
     return () => {
       stale = true;
     };

@@ -37,8 +37,12 @@ function segmentsOf(lines: readonly { line: Limb; owner: number }[]): Segments {
 
 /** Rows of the rotation into (right, up, toward) for a bearing and a pitch, degrees. */
 function rotation(bearing: number, pitch: number): Float64Array {
-  const f = toRad(bearing), p = toRad(pitch);
-  const cf = Math.cos(f), sf = Math.sin(f), cp = Math.cos(p), sp = Math.sin(p);
+  const f = toRad(bearing),
+    p = toRad(pitch);
+  const cf = Math.cos(f),
+    sf = Math.sin(f),
+    cp = Math.cos(p),
+    sp = Math.sin(p);
   return Float64Array.of(-cf, sf, 0, -sf * sp, -cf * sp, cp, sf * cp, cf * cp, sp);
 }
 
@@ -60,7 +64,9 @@ export function hidingOf(placed: PlacedTree, without: ReadonlySet<string> = new 
 
   const turn = (from: Float64Array, to: Float64Array, m: Float64Array): void => {
     for (let i = 0; i < from.length; i += 4) {
-      const x = from[i]!, y = from[i + 1]!, z = from[i + 2]!;
+      const x = from[i]!,
+        y = from[i + 1]!,
+        z = from[i + 2]!;
       to[i] = m[0]! * x + m[1]! * y + m[2]! * z;
       to[i + 1] = m[3]! * x + m[4]! * y + m[5]! * z;
       to[i + 2] = m[6]! * x + m[7]! * y + m[8]! * z;
@@ -72,7 +78,10 @@ export function hidingOf(placed: PlacedTree, without: ReadonlySet<string> = new 
     const m = rotation(bearing, pitch);
     turn(trunk.data, turnedTrunk, m);
     turn(wood.data, turned, m);
-    let left = Infinity, right = -Infinity, bottom = Infinity, top = -Infinity;
+    let left = Infinity,
+      right = -Infinity,
+      bottom = Infinity,
+      top = -Infinity;
     for (let i = 0; i < turnedTrunk.length; i += 4) {
       const r = turnedTrunk[i + 3]!;
       left = Math.min(left, turnedTrunk[i]! - r);
@@ -99,20 +108,29 @@ export function hidingOf(placed: PlacedTree, without: ReadonlySet<string> = new 
     const lastRow = (y: number): number => Math.min(rows - 1, Math.floor((y - bottom) / cell - 0.5));
 
     const drawSegment = (from: Float64Array, i: number, into: Float32Array, owner: number): void => {
-      const x0 = from[i]!, y0 = from[i + 1]!, z0 = from[i + 2]!, r0 = from[i + 3]!;
-      const dx = from[i + 4]! - x0, dy = from[i + 5]! - y0, dz = from[i + 6]! - z0, dr = from[i + 7]! - r0;
+      const x0 = from[i]!,
+        y0 = from[i + 1]!,
+        z0 = from[i + 2]!,
+        r0 = from[i + 3]!;
+      const dx = from[i + 4]! - x0,
+        dy = from[i + 5]! - y0,
+        dz = from[i + 6]! - z0,
+        dr = from[i + 7]! - r0;
       const reach = Math.max(r0, r0 + dr);
       const square = dx * dx + dy * dy;
       // Seen end-on there is no line to measure along on the screen: the nearer end stands for all of it.
       const endOn = square < 1e-6;
-      const c1 = lastColumn(Math.max(x0, x0 + dx) + reach), r1 = lastRow(Math.max(y0, y0 + dy) + reach);
+      const c1 = lastColumn(Math.max(x0, x0 + dx) + reach),
+        r1 = lastRow(Math.max(y0, y0 + dy) + reach);
       for (let row = firstRow(Math.min(y0, y0 + dy) - reach); row <= r1; row++) {
         const y = bottom + (row + 0.5) * cell - y0;
         for (let column = firstColumn(Math.min(x0, x0 + dx) - reach); column <= c1; column++) {
           const x = left + (column + 0.5) * cell - x0;
           let t = endOn ? (dz > 0 ? 1 : 0) : (x * dx + y * dy) / square;
           t = t < 0 ? 0 : t > 1 ? 1 : t;
-          const ox = x - t * dx, oy = y - t * dy, r = r0 + t * dr;
+          const ox = x - t * dx,
+            oy = y - t * dy,
+            r = r0 + t * dr;
           const rest = r * r - ox * ox - oy * oy;
           if (rest >= 0) put(column, row, z0 + t * dz + Math.sqrt(rest), into, owner);
         }
@@ -121,23 +139,37 @@ export function hidingOf(placed: PlacedTree, without: ReadonlySet<string> = new 
 
     const drawPad = ({ center, axes, half }: Pad, owner: number): void => {
       // Rows of the ellipsoid's matrix on the screen: what one unit along each of its axes does to x, y and depth.
-      let xx = 0, xy = 0, yy = 0, xz = 0, yz = 0, zz = 0;
+      let xx = 0,
+        xy = 0,
+        yy = 0,
+        xz = 0,
+        yz = 0,
+        zz = 0;
       for (let k = 0; k < 3; k++) {
-        const a = axes[k]!, h = half[k]!;
+        const a = axes[k]!,
+          h = half[k]!;
         const ax = h * (m[0]! * a[0] + m[1]! * a[1] + m[2]! * a[2]);
         const ay = h * (m[3]! * a[0] + m[4]! * a[1] + m[5]! * a[2]);
         const az = h * (m[6]! * a[0] + m[7]! * a[1] + m[8]! * a[2]);
-        xx += ax * ax; xy += ax * ay; yy += ay * ay; xz += ax * az; yz += ay * az; zz += az * az;
+        xx += ax * ax;
+        xy += ax * ay;
+        yy += ay * ay;
+        xz += ax * az;
+        yz += ay * az;
+        zz += az * az;
       }
       const det = xx * yy - xy * xy;
       if (det < 1e-9) return;
       const cx = m[0]! * center[0] + m[1]! * center[1] + m[2]! * center[2];
       const cy = m[3]! * center[0] + m[4]! * center[1] + m[5]! * center[2];
       const cz = m[6]! * center[0] + m[7]! * center[1] + m[8]! * center[2];
-      const kx = (yy * xz - xy * yz) / det, ky = (xx * yz - xy * xz) / det;
+      const kx = (yy * xz - xy * yz) / det,
+        ky = (xx * yz - xy * xz) / det;
       const bulge = Math.sqrt(Math.max(0, zz - kx * xz - ky * yz));
-      const wide = Math.sqrt(xx), tall = Math.sqrt(yy);
-      const c1 = lastColumn(cx + wide), r1 = lastRow(cy + tall);
+      const wide = Math.sqrt(xx),
+        tall = Math.sqrt(yy);
+      const c1 = lastColumn(cx + wide),
+        r1 = lastRow(cy + tall);
       for (let row = firstRow(cy - tall); row <= r1; row++) {
         const y = bottom + (row + 0.5) * cell - cy;
         for (let column = firstColumn(cx - wide); column <= c1; column++) {
@@ -152,7 +184,8 @@ export function hidingOf(placed: PlacedTree, without: ReadonlySet<string> = new 
     for (let i = 0; i < turned.length; i += 8) drawSegment(turned, i, depth, wood.owner[i / 8]!);
     for (const { pad, owner } of pads) drawPad(pad, owner);
 
-    let seen = 0, hidden = 0;
+    let seen = 0,
+      hidden = 0;
     const counts = new Int32Array(names.length);
     for (let at = 0; at < rows * BUFFER_WIDTH; at++) {
       if (depthOfTrunk[at] === -Infinity) continue;

@@ -63,9 +63,7 @@ export function prepare(placed: PlacedTree, without: ReadonlySet<string>): Conte
     trunkLine: resample(placed),
     widestBase: Math.max(...all),
     hiding: onceAView(hidingOf(placed, without)),
-    greenWith: new Map(
-      placed.tree.branches.map((b) => [b.id, [...withChildren(placed.tree, b.id)].reduce((sum, id) => sum + green.get(id)!, 0)]),
-    ),
+    greenWith: new Map(placed.tree.branches.map((b) => [b.id, [...withChildren(placed.tree, b.id)].reduce((sum, id) => sum + green.get(id)!, 0)])),
   };
 }
 
@@ -94,9 +92,7 @@ function base({ placed, widestBase }: Context, view: View): Scored {
   const note = pointing.length ? `; ${pointing.length === 1 ? 'a root points' : `${pointing.length} roots point`} at you` : '';
   return {
     score: clamp(width / widestBase - cost, 0, 1),
-    because: placed.tree.roots.length
-      ? `${width.toFixed(0)} mm wide of at most ${widestBase.toFixed(0)}${note}`
-      : 'no surface roots measured',
+    because: placed.tree.roots.length ? `${width.toFixed(0)} mm wide of at most ${widestBase.toFixed(0)}${note}` : 'no surface roots measured',
   };
 }
 
@@ -156,7 +152,12 @@ function firstBranch({ placed, shown }: Context, view: View): Scored {
   const back = low.find((b) => Math.abs(b.off) > 125 && b.share > 0.15 && b.share < 0.85);
   const side = first.off > 0 ? 'left' : 'right';
   const tilt = 90 - aside;
-  const where = aside < 30 ? `${first.id} comes at you` : aside > 150 ? `${first.id} goes to the back` : `${first.id} goes ${side}, ${Math.abs(tilt).toFixed(0)}° ${tilt >= 0 ? 'forward' : 'back'}`;
+  const where =
+    aside < 30
+      ? `${first.id} comes at you`
+      : aside > 150
+        ? `${first.id} goes to the back`
+        : `${first.id} goes ${side}, ${Math.abs(tilt).toFixed(0)}° ${tilt >= 0 ? 'forward' : 'back'}`;
   return { score: 0.65 * toSide * atHeight + (back ? 0.35 : 0), because: `${where}; ${back ? `${back.id} behind` : 'no back branch'}` };
 }
 

@@ -39,7 +39,10 @@ export function generateTree(growing: Growing): Tree {
   const { height, base } = growing;
 
   const trunk = trunkOf(growing, between);
-  const axis = limb(trunk.map((s): Vec => [s.x, s.y, s.z]), trunk.map((s) => s.d));
+  const axis = limb(
+    trunk.map((s): Vec => [s.x, s.y, s.z]),
+    trunk.map((s) => s.d),
+  );
   const slopes = growing.slopes ?? NATURAL_SLOPES[species.habit];
   const branches: Branch[] = [];
 
@@ -54,15 +57,32 @@ export function generateTree(growing: Growing): Tree {
       e = clamp(e + between(-12, 12) + rising / steps, -75, 80);
     }
     const rounded = points.map(roundVec);
-    const line = limb(rounded, rounded.map(() => d));
+    const line = limb(
+      rounded,
+      rounded.map(() => d),
+    );
     const chord = bearingAndElevation(unit(rounded[steps]!));
     branches.push({
-      id: `b${branches.length + 1}`, parent, at: round(at), bearing: round(chord.bearing), elevation: round(chord.elevation),
-      length: round(lengthOf(line)), d: round(d), tipD: round(Math.max(1, d * 0.32)), path: rounded,
-      bareTo: round(between(0.3, 0.45)), green: 0, state: 'normal', stage: 'wood', backBuds: random() < 0.5,
+      id: `b${branches.length + 1}`,
+      parent,
+      at: round(at),
+      bearing: round(chord.bearing),
+      elevation: round(chord.elevation),
+      length: round(lengthOf(line)),
+      d: round(d),
+      tipD: round(Math.max(1, d * 0.32)),
+      path: rounded,
+      bareTo: round(between(0.3, 0.45)),
+      green: 0,
+      state: 'normal',
+      stage: 'wood',
+      backBuds: random() < 0.5,
     });
     const shoulder = pointAt(on, at).point;
-    return limb(rounded.map((p) => add(shoulder, p)), line.along.map((s) => d + (Math.max(1, d * 0.32) - d) * (s / lengthOf(line))));
+    return limb(
+      rounded.map((p) => add(shoulder, p)),
+      line.along.map((s) => d + (Math.max(1, d * 0.32) - d) * (s / lengthOf(line))),
+    );
   };
 
   const withSecondaries = (line: Limb, parent: string, bearing: number, rising: number): void => {
@@ -72,7 +92,16 @@ export function generateTree(growing: Growing): Tree {
       const here = pointAt(line, at);
       const side = k % 2 === 0 ? 1 : -1;
       const slopeHere = bearingAndElevation(here.direction);
-      grow(parent, line, at, wrapDeg(bearing + side * between(35, 60)), slopeHere.elevation + between(-6, 14), lengthOf(line) * between(0.3, 0.42), Math.max(1.4, here.diameter * between(0.5, 0.65)), rising);
+      grow(
+        parent,
+        line,
+        at,
+        wrapDeg(bearing + side * between(35, 60)),
+        slopeHere.elevation + between(-6, 14),
+        lengthOf(line) * between(0.3, 0.42),
+        Math.max(1.4, here.diameter * between(0.5, 0.65)),
+        rising,
+      );
     }
   };
 
@@ -93,12 +122,33 @@ export function generateTree(growing: Growing): Tree {
   shareGreen(branches);
 
   return {
-    format: 'ustle-tree', version: 1, name: growing.name, species: growing.species,
-    styledOn: null, repottedOn: null, collectedOn: null, vigour: 'normal', site: { hemisphere: 'north' },
-    pot: { shape: 'oval', width: round(height * 0.62), depth: round(height * 0.46), height: round(height * 0.12), holes: [{ bearing: 90, radius: round(height * 0.16) }, { bearing: 270, radius: round(height * 0.16) }] },
+    format: 'ustle-tree',
+    version: 1,
+    name: growing.name,
+    species: growing.species,
+    styledOn: null,
+    repottedOn: null,
+    collectedOn: null,
+    vigour: 'normal',
+    site: { hemisphere: 'north' },
+    pot: {
+      shape: 'oval',
+      width: round(height * 0.62),
+      depth: round(height * 0.46),
+      height: round(height * 0.12),
+      holes: [
+        { bearing: 90, radius: round(height * 0.16) },
+        { bearing: 270, radius: round(height * 0.16) },
+      ],
+    },
     trunk,
-    roots: Array.from({ length: 6 }, (_, i) => ({ bearing: Math.round(wrapDeg(i * 60 + between(-22, 22))), length: round(base * between(0.8, 1.5)), d: round(base * between(0.22, 0.36)) })),
-    branches, features: [],
+    roots: Array.from({ length: 6 }, (_, i) => ({
+      bearing: Math.round(wrapDeg(i * 60 + between(-22, 22))),
+      length: round(base * between(0.8, 1.5)),
+      d: round(base * between(0.22, 0.36)),
+    })),
+    branches,
+    features: [],
     plan: { front: null, decisions: [], poses: [], runs: [], guys: [] },
     record: [],
   };
@@ -139,11 +189,14 @@ function addFaults(faults: readonly Fault[], branches: Branch[], axis: Limb, gro
       const high = primaries[Math.min(3, primaries.length - 1)]!;
       for (const turn of [110, 230]) grow('trunk', axis, high.at + 2, wrapDeg(high.bearing + turn), high.elevation, high.length * 0.7, high.d * 0.8, 4);
     }
-    if (fault === 'dead') state(primaries[2], 'dead');
+    if (fault === 'dead') for (const b of branches.filter((x) => x === primaries[2] || x.parent === primaries[2]?.id)) state(b, 'dead');
     if (fault === 'blind') state(branches.filter((b) => b.parent !== 'trunk')[4], 'blind');
     if (fault === 'hanging') {
       const first = primaries[0]!;
-      const line = limb(first.path!.map((p) => add(pointAt(axis, first.at).point, p)), first.path!.map(() => first.d * 0.6));
+      const line = limb(
+        first.path!.map((p) => add(pointAt(axis, first.at).point, p)),
+        first.path!.map(() => first.d * 0.6),
+      );
       grow(first.id, line, first.length * 0.5, first.bearing + 15, -72, first.length * 0.25, first.d * 0.4, 0);
     }
   }
@@ -159,7 +212,14 @@ function shareGreen(branches: Branch[]): void {
 /** A tree with as many branches as asked, for measuring speed. */
 export function largeTree(branches: number, seed: number): Tree {
   const secondaries = 4;
-  const tree = generateTree({ seed, name: `Test ${branches}`, species: 'larch', height: 900, base: 90, primaries: Math.ceil(branches / (secondaries + 1)), secondaries });
+  const tree = generateTree({
+    seed,
+    name: `Test ${branches}`,
+    species: 'larch',
+    height: 900,
+    base: 90,
+    primaries: Math.ceil(branches / (secondaries + 1)),
+    secondaries,
+  });
   return { ...tree, branches: tree.branches.slice(0, branches) };
 }
-

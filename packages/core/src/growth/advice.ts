@@ -19,9 +19,7 @@ const MARKED: readonly MarkStage[] = ['marking', 'deep', 'swallowed'];
 const MOST_COILS = 4;
 
 function windowOf({ setSure, marking }: Forecast): Race['window'] {
-  return setSure !== null && (marking.p10 === null || setSure <= marking.p10)
-    ? { from: setSure, to: marking.p10 ?? setSure + 365 }
-    : null;
+  return setSure !== null && (marking.p10 === null || setSure <= marking.p10) ? { from: setSure, to: marking.p10 ?? setSure + 365 } : null;
 }
 
 /** The race of one coil as it stands on a day, with advice. `last` is what was last seen of it. */
@@ -46,15 +44,22 @@ export function race(coil: CoilState, onDay: number, last: MarkStage | null): Ra
   const markSpan = Math.max(1, marking.p10 - coil.since);
   const coils = setSure === null ? Infinity : Math.ceil((setSure - coil.since) / markSpan);
   if (coils <= MOST_COILS) {
-    return result('rewire', `It may mark from ${sayDay(marking.p10)} and holds by ${sayDay(setSure!)}: cut it off before it marks and wire again, ${coils} coils in all.`);
+    return result(
+      'rewire',
+      `It may mark from ${sayDay(marking.p10)} and holds by ${sayDay(setSure!)}: cut it off before it marks and wire again, ${coils} coils in all.`,
+    );
   }
   if (allowance(0, 'raffia') > coil.allowance) {
     const wrapped = windowOf(forecast({ ...coil, allowance: allowance(0, 'raffia') }));
-    if (wrapped) return result('wrap', `It would mark before it holds. Over a wrap of raffia there is a window from ${sayDay(wrapped.from)} to ${sayDay(wrapped.to)}.`);
+    if (wrapped)
+      return result('wrap', `It would mark before it holds. Over a wrap of raffia there is a window from ${sayDay(wrapped.from)} to ${sayDay(wrapped.to)}.`);
   }
-  return result('guy', setSure === null
-    ? `It may mark from ${sayDay(marking.p10)} and would not hold within fifteen years: once the shape is in, let a guy hold it.`
-    : `It may mark from ${sayDay(marking.p10)} but holds only by ${sayDay(setSure)}: once the shape is in, let a guy hold it.`);
+  return result(
+    'guy',
+    setSure === null
+      ? `It may mark from ${sayDay(marking.p10)} and would not hold within fifteen years: once the shape is in, let a guy hold it.`
+      : `It may mark from ${sayDay(marking.p10)} but holds only by ${sayDay(setSure)}: once the shape is in, let a guy hold it.`,
+  );
 }
 
 const percent = (p: number): string => `${Math.round(p * 100)}% likelihood`;

@@ -63,7 +63,10 @@ export function learn(sightings: readonly Sighting[]): (branch: string) => Unkno
   // What each seen branch says of the tree's half, its own half averaged out.
   const messages = new Map<string, Float64Array>();
   for (const [branch, like] of byBranch) {
-    messages.set(branch, HALF_Z.map((_, t) => PRIOR.reduce((sum, p, b) => sum + p * like[t + b]!, 0)));
+    messages.set(
+      branch,
+      HALF_Z.map((_, t) => PRIOR.reduce((sum, p, b) => sum + p * like[t + b]!, 0)),
+    );
   }
   return (branch) => {
     const tree = HALF_Z.map((_, t) => {

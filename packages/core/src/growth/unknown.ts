@@ -2,8 +2,7 @@ import { normalCdf, normalQuantile } from '../units/index.js';
 
 /** What is not known of a branch's growth: the logarithm of a factor, as a normal law or as weights on a grid. */
 export type Unknown =
-  | { kind: 'normal'; mean: number; sd: number }
-  | { kind: 'grid'; z: Float64Array; /** Probability of being at or below each z. */ below: Float64Array };
+  { kind: 'normal'; mean: number; sd: number } | { kind: 'grid'; z: Float64Array; /** Probability of being at or below each z. */ below: Float64Array };
 
 /** Standard deviation of the unknown: half its variance belongs to the tree, half to the branch. */
 export const UNKNOWN_SD = 0.35;

@@ -19,9 +19,16 @@ function growthFactor(placed: PlacedTree, coil: Coil): number {
   const share = line.points[0]![2] / placed.height;
   const position = share > 0.85 ? APEX : share < 0.3 && order > 1 ? LOW_INTERIOR : 1;
   const species = speciesOf(placed.tree.species);
-  const risk = coil.bentDeg && coil.over
-    ? bendRisk({ diameter: branch.d, angleDeg: coil.bentDeg, length: coil.over, k0: species.bendRatio.value, protection: coil.wrap === 'none' ? 'none' : 'raffia' })
-    : 0;
+  const risk =
+    coil.bentDeg && coil.over
+      ? bendRisk({
+          diameter: branch.d,
+          angleDeg: coil.bentDeg,
+          length: coil.over,
+          k0: species.bendRatio.value,
+          protection: coil.wrap === 'none' ? 'none' : 'raffia',
+        })
+      : 0;
   return VIGOUR[placed.tree.vigour] * (branch.stage === 'shoot' ? SHOOT : 1) * position * (1 + 0.5 * Math.min(1, risk));
 }
 
@@ -31,7 +38,12 @@ function heldBend(placed: PlacedTree, coil: Coil): CoilState['bend'] {
   const { branch } = placed.byId.get(coil.branch)!;
   const species = speciesOf(placed.tree.species);
   const hold = coilHold({
-    diameter: branch.d, wireDiameter: coil.size, strands: coil.strands, coilAngleDeg: coil.angle, grip: gripOf(coil.gap), metal: coil.metal,
+    diameter: branch.d,
+    wireDiameter: coil.size,
+    strands: coil.strands,
+    coilAngleDeg: coil.angle,
+    grip: gripOf(coil.gap),
+    metal: coil.metal,
   });
   const wood = { elasticStrain: species.elasticStrain.value, strength: species.strength.value };
   const wired = settled({ diameter: branch.d, curvature: toRad(coil.bentDeg) / coil.over, wood, hold });
@@ -62,8 +74,12 @@ function learned(placed: PlacedTree, onDay: number): (branch: string) => Unknown
     .flatMap((coil): Sighting[] => {
       const state = stateOf(placed, coil, NOTHING_KNOWN);
       return coil.seen.map(({ day, stage }) => ({
-        branch: coil.branch, stage, expected: expectedGrowth(state, day),
-        allowance: state.allowance, markLimit: state.markLimit, wireDiameter: coil.size,
+        branch: coil.branch,
+        stage,
+        expected: expectedGrowth(state, day),
+        allowance: state.allowance,
+        markLimit: state.markLimit,
+        wireDiameter: coil.size,
       }));
     });
   return learn(sightings);

@@ -85,10 +85,16 @@ const isoDates = (dates: Dates): IsoDates => ({
 
 function planWire({ coil, race, nextInspection }: Watched): PlanWire {
   return {
-    run: coil.run, branch: coil.branch, since: isoOf(coil.since),
-    touching: isoDates(race.forecast.touching), marking: isoDates(race.forecast.marking), set: isoDates(race.forecast.set),
+    run: coil.run,
+    branch: coil.branch,
+    since: isoOf(coil.since),
+    touching: isoDates(race.forecast.touching),
+    marking: isoDates(race.forecast.marking),
+    set: isoDates(race.forecast.set),
     cleanWindow: race.window ? { from: isoOf(race.window.from), to: isoOf(race.window.to) } : null,
-    advice: race.advice, nextInspection: isoOf(nextInspection), because: race.because,
+    advice: race.advice,
+    nextInspection: isoOf(nextInspection),
+    because: race.because,
   };
 }
 
@@ -99,9 +105,14 @@ function roundRun(run: RunPlan): RunPlan {
     length: digits(run.length, 0),
     mass: digits(run.mass, 1),
     branches: run.branches.map((b) => ({
-      ...b, turns: digits(b.turns, 1), hold: digits(b.hold, 0), springBack: digits(b.springBack, 3),
+      ...b,
+      turns: digits(b.turns, 1),
+      hold: digits(b.hold, 0),
+      springBack: digits(b.springBack, 3),
       rule: { aluminium: digits(b.rule.aluminium, 1), copper: digits(b.rule.copper, 1) },
-      bendTo: angle(b.bendTo), target: angle(b.target), bendLength: digits(b.bendLength, 0),
+      bendTo: angle(b.bendTo),
+      target: angle(b.target),
+      bendLength: digits(b.bendLength, 0),
     })),
   };
 }
@@ -109,10 +120,18 @@ function roundRun(run: RunPlan): RunPlan {
 function planPose(pose: PlannedPose, runs: readonly RunPlan[]): PlanDocument['poses'][number] {
   const wire = runs.flatMap((r) => r.branches).find((b) => b.branch === pose.branch);
   return {
-    branch: pose.branch, bearing: angle(pose.bearing), elevation: angle(pose.elevation),
+    branch: pose.branch,
+    bearing: angle(pose.bearing),
+    elevation: angle(pose.elevation),
     bends: pose.bends.map((b, i) => ({
-      at: digits(b.at, 0), angle: angle(b.angle), radius: digits(b.radius, 0), risk: digits(b.risk, 2), band: b.band,
-      stages: b.stages, protection: b.protection, over: wire && i === 0 ? angle(wire.bendTo) : null,
+      at: digits(b.at, 0),
+      angle: angle(b.angle),
+      radius: digits(b.radius, 0),
+      risk: digits(b.risk, 2),
+      band: b.band,
+      stages: b.stages,
+      protection: b.protection,
+      over: wire && i === 0 ? angle(wire.bendTo) : null,
     })),
   };
 }
@@ -130,10 +149,17 @@ export function planTree(tree: Tree, onDay: number): PlanDocument {
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;
   const tally = greenTally(tree);
   return {
-    format: 'ustle-plan', version: 1, tree: tree.name, on: isoOf(onDay),
+    format: 'ustle-plan',
+    version: 1,
+    tree: tree.name,
+    on: isoOf(onDay),
     read: { ...reading, capacity: digits(reading.capacity, 2), used: digits(reading.used, 2) },
     fronts: fronts.map((f) => ({
-      bearing: f.bearing, pitch: f.pitch, roll: f.roll, score: digits(f.score, 3), wedge: digits(f.wedge, 0),
+      bearing: f.bearing,
+      pitch: f.pitch,
+      roll: f.roll,
+      score: digits(f.score, 3),
+      wedge: digits(f.wedge, 0),
       parts: Object.fromEntries(Object.entries(f.parts).map(([k, v]) => [k, digits(v, 3)])) as PartScores,
     })),
     findings: findingsOf(placed, front),

@@ -61,9 +61,12 @@ function bendToHold(placed: PlacedTree, b: PlacedBranch, bend: PlannedBend): Ben
   const species = speciesOf(placed.tree.species);
   const raising = bend.toward.elevation > slope(b).elevation + 3;
   return {
-    diameter: bend.diameter, angleDeg: bend.angle, length: bend.length,
+    diameter: bend.diameter,
+    angleDeg: bend.angle,
+    length: bend.length,
     wood: { elasticStrain: species.elasticStrain.value, strength: species.strength.value },
-    k0: species.bendRatio.value, protection: bend.protection,
+    k0: species.bendRatio.value,
+    protection: bend.protection,
     weightMoment: raising ? weightMoment(b) : 0,
   };
 }
@@ -84,23 +87,58 @@ function windFor(b: PlacedBranch, toward: { bearing: number; elevation: number }
 /** Loops at both ends, and a twentieth for the hands. */
 const runLength = (coils: number, size: number): number => (coils + 2 * 10 * size) * 1.05;
 
-function asRun(id: string, order: number, wire: { metal: MetalName; size: number; strands: number; angle: number }, parts: { plan: RunBranchPlan; wireLength: number }[]): RunPlan {
-  const length = runLength(parts.reduce((sum, p) => sum + p.wireLength, 0), wire.size);
+function asRun(
+  id: string,
+  order: number,
+  wire: { metal: MetalName; size: number; strands: number; angle: number },
+  parts: { plan: RunBranchPlan; wireLength: number }[],
+): RunPlan {
+  const length = runLength(
+    parts.reduce((sum, p) => sum + p.wireLength, 0),
+    wire.size,
+  );
   const volume = (Math.PI / 4) * wire.size ** 2 * length * wire.strands;
   return {
-    id, ...wire, gauge: wire.metal === 'copper' ? gaugeOf(wire.size) : null, length,
-    mass: (volume * METAL_DATA[wire.metal].density) / 1000, order, route: null, branches: parts.map((p) => p.plan),
+    id,
+    ...wire,
+    gauge: wire.metal === 'copper' ? gaugeOf(wire.size) : null,
+    length,
+    mass: (volume * METAL_DATA[wire.metal].density) / 1000,
+    order,
+    route: null,
+    branches: parts.map((p) => p.plan),
   };
 }
 
-function branchPart(b: PlacedBranch, bend: BendToHold, choice: WireChoice, angle: number, wind: { hand: 'cw' | 'ccw'; start: 'over' | 'under' }): { plan: RunBranchPlan; wireLength: number } {
+function branchPart(
+  b: PlacedBranch,
+  bend: BendToHold,
+  choice: WireChoice,
+  angle: number,
+  wind: { hand: 'cw' | 'ccw'; start: 'over' | 'under' },
+): { plan: RunBranchPlan; wireLength: number } {
   const { d, tipD } = b.branch;
-  const wound = coil({ baseDiameter: d, tipDiameter: d + (tipD - d) * WOUND_SHARE, length: lengthOf(b.line) * WOUND_SHARE, wireDiameter: choice.size, coilAngleDeg: angle });
+  const wound = coil({
+    baseDiameter: d,
+    tipDiameter: d + (tipD - d) * WOUND_SHARE,
+    length: lengthOf(b.line) * WOUND_SHARE,
+    wireDiameter: choice.size,
+    coilAngleDeg: angle,
+  });
   return {
     wireLength: wound.wireLength,
     plan: {
-      branch: b.branch.id, ...wind, turns: wound.turns, hold: choice.hold, springBack: choice.springBack, phaseMissDeg: null,
-      rule: ruleOfThumb(d), bendTo: choice.bendToDeg, target: bend.angleDeg, bendLength: bend.length, because: sayChoice(bend, choice),
+      branch: b.branch.id,
+      ...wind,
+      turns: wound.turns,
+      hold: choice.hold,
+      springBack: choice.springBack,
+      phaseMissDeg: null,
+      rule: ruleOfThumb(d),
+      bendTo: choice.bendToDeg,
+      target: bend.angleDeg,
+      bendLength: bend.length,
+      because: sayChoice(bend, choice),
     },
   };
 }
@@ -144,10 +182,20 @@ export function planWiring(placed: PlacedTree, poses: readonly PlannedPose[]): W
       const bend = bendToHold(placed, b, pose.bends[0]!);
       const choice = chooseWire(bend, metalFor(placed, b));
       if (choice && choice.risk <= 1.6) proposed.push({ b, bend, choice, pose });
-      else unwired.push({ branch: id, because: [...sayChoice(bend, null).slice(0, 1), ...(choice ? ['The bend by hand is more than the wood takes in one season: choose another plan, or a technique such as a wedge cut.'] : [])].slice(choice ? 1 : 0) });
+      else
+        unwired.push({
+          branch: id,
+          because: [
+            ...sayChoice(bend, null).slice(0, 1),
+            ...(choice ? ['The bend by hand is more than the wood takes in one season: choose another plan, or a technique such as a wedge cut.'] : []),
+          ].slice(choice ? 1 : 0),
+        });
     }
   }
-  proposed.sort((x, y) => x.b.order - y.b.order || y.choice.size - x.choice.size || x.b.line.points[0]![2] - y.b.line.points[0]![2] || (x.b.branch.id < y.b.branch.id ? -1 : 1));
+  proposed.sort(
+    (x, y) =>
+      x.b.order - y.b.order || y.choice.size - x.choice.size || x.b.line.points[0]![2] - y.b.line.points[0]![2] || (x.b.branch.id < y.b.branch.id ? -1 : 1),
+  );
   let next = 1;
   const newId = (): string => {
     while (used.has(`w${next}`)) next++;
@@ -155,8 +203,9 @@ export function planWiring(placed: PlacedTree, poses: readonly PlannedPose[]): W
     return `w${next}`;
   };
   const runs = proposed.map(({ b, bend, choice, pose }) =>
-    asRun(newId(), b.order, { metal: choice.metal, size: choice.size, strands: choice.strands, angle: COIL_ANGLE }, [branchPart(b, bend, choice, COIL_ANGLE, windFor(b, pose))]),
+    asRun(newId(), b.order, { metal: choice.metal, size: choice.size, strands: choice.strands, angle: COIL_ANGLE }, [
+      branchPart(b, bend, choice, COIL_ANGLE, windFor(b, pose)),
+    ]),
   );
   return { runs: [...fixed, ...runs], unwired };
 }
-

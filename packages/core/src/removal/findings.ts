@@ -46,7 +46,13 @@ function condition(placed: PlacedTree): Draft[] {
       case 'blind':
         return b.backBuds
           ? draft('blind', 2, 'shorten', 'No bud at the tip, but buds further back: shorten to one of them.')
-          : draft('blind', 2, 'remove', 'Green, but without a bud at the tip it will not go on.', ...(species?.budsBackOnOldWood ? [`${species.name} can bud on old wood: waiting a season is possible.`] : []));
+          : draft(
+              'blind',
+              2,
+              'remove',
+              'Green, but without a bud at the tip it will not go on.',
+              ...(species?.budsBackOnOldWood ? [`${species.name} can bud on old wood: waiting a season is possible.`] : []),
+            );
       case 'weak':
         return draft('weak', 1, 'wait', 'Weak growth: wire and cuts here cost more than they give this year.');
       default:
@@ -59,10 +65,16 @@ function hanging(placed: PlacedTree, limits: FindingLimits): Draft[] {
   return placed.branches.flatMap((b): Draft[] => {
     const elevation = slope(b).elevation;
     if (b.order < 2 || b.branch.state === 'dead' || !(elevation < limits.hangingDeg)) return [];
-    return [{
-      branch: b.branch.id, rule: 'hanging', severity: 2, evidence: { elevation: Math.round(elevation), limit: limits.hangingDeg }, advice: 'remove',
-      because: [`Hangs at ${Math.round(elevation)}° under ${b.branch.parent}: shaded there, and it muddles the underside of the pad.`],
-    }];
+    return [
+      {
+        branch: b.branch.id,
+        rule: 'hanging',
+        severity: 2,
+        evidence: { elevation: Math.round(elevation), limit: limits.hangingDeg },
+        advice: 'remove',
+        because: [`Hangs at ${Math.round(elevation)}° under ${b.branch.parent}: shaded there, and it muddles the underside of the pad.`],
+      },
+    ];
   });
 }
 
@@ -99,7 +111,10 @@ function whorlsAndBars(placed: PlacedTree, front: SeenFromFront | null, limits: 
     const ids = group.map((b) => b.branch.id);
     if (group.length >= 3) {
       return ranked.slice(0, group.length - 2).map((b) => ({
-        branch: b.branch.id, rule: 'whorl', severity: 2, advice: 'remove',
+        branch: b.branch.id,
+        rule: 'whorl',
+        severity: 2,
+        advice: 'remove',
         evidence: { with: ids.filter((id) => id !== b.branch.id), within: Math.round(heightLimit(b, limits)) },
         because: [`${group.length} branches leave at one height (${ids.join(', ')}): the trunk swells there. Two are enough; this one serves least.`],
       }));
@@ -110,23 +125,36 @@ function whorlsAndBars(placed: PlacedTree, front: SeenFromFront | null, limits: 
     const least = ranked[0]!;
     const other = least === a ? b : a;
     const gap = Math.abs(a.branch.at - b.branch.at);
-    return [{
-      branch: least.branch.id, rule: 'bar', severity: 2, advice: 'remove',
-      evidence: { with: [other.branch.id], heightGap: gap, between: Math.round(between) },
-      because: [`Faces ${other.branch.id} straight across the trunk, ${gap.toFixed(0)} mm apart in height: together they read as a bar.`],
-    }];
+    return [
+      {
+        branch: least.branch.id,
+        rule: 'bar',
+        severity: 2,
+        advice: 'remove',
+        evidence: { with: [other.branch.id], heightGap: gap, between: Math.round(between) },
+        because: [`Faces ${other.branch.id} straight across the trunk, ${gap.toFixed(0)} mm apart in height: together they read as a bar.`],
+      },
+    ];
   });
 }
 
 function fromTheFront(placed: PlacedTree, front: SeenFromFront, limits: FindingLimits): Draft[] {
   const eye = front.atEye.map((id): Draft => ({
-    branch: id, rule: 'eye', severity: 2, advice: 'move', evidence: { front: front.bearing, off: Math.round(Math.abs(turnDeg(front.bearing, slope(placed.byId.get(id)!).bearing))) },
+    branch: id,
+    rule: 'eye',
+    severity: 2,
+    advice: 'move',
+    evidence: { front: front.bearing, off: Math.round(Math.abs(turnDeg(front.bearing, slope(placed.byId.get(id)!).bearing))) },
     because: ['Points at the eye from the chosen front and hides the trunk behind it. Move it to a side, or take it off.'],
   }));
   const hides = front.hiding
     .filter((h) => h.branch !== 'trunk' && h.share > limits.hidesShare && !front.atEye.includes(h.branch))
     .map((h): Draft => ({
-      branch: h.branch, rule: 'hides-trunk', severity: 1, advice: 'move', evidence: { share: Math.round(h.share * 100) / 100 },
+      branch: h.branch,
+      rule: 'hides-trunk',
+      severity: 1,
+      advice: 'move',
+      evidence: { share: Math.round(h.share * 100) / 100 },
       because: [`Covers ${(h.share * 100).toFixed(0)}% of the lower trunk from the chosen front.`],
     }));
   return [...eye, ...hides];

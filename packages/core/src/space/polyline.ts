@@ -51,11 +51,7 @@ export function smooth(line: Limb, pieces: number): Limb {
     for (let k = 0; k < pieces; k++) {
       const t = k / pieces;
       const blend = (j: 0 | 1 | 2): number =>
-        0.5 *
-        (2 * p1[j] +
-          (p2[j] - p0[j]) * t +
-          (2 * p0[j] - 5 * p1[j] + 4 * p2[j] - p3[j]) * t * t +
-          (3 * p1[j] - p0[j] - 3 * p2[j] + p3[j]) * t * t * t);
+        0.5 * (2 * p1[j] + (p2[j] - p0[j]) * t + (2 * p0[j] - 5 * p1[j] + 4 * p2[j] - p3[j]) * t * t + (3 * p1[j] - p0[j] - 3 * p2[j] + p3[j]) * t * t * t);
       out.push([blend(0), blend(1), blend(2)]);
       thick.push(diameters[i]! + (diameters[i + 1]! - diameters[i]!) * t);
     }

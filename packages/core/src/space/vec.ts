@@ -4,11 +4,7 @@ export const add = (a: Vec, b: Vec): Vec => [a[0] + b[0], a[1] + b[1], a[2] + b[
 export const sub = (a: Vec, b: Vec): Vec => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 export const scale = (a: Vec, k: number): Vec => [a[0] * k, a[1] * k, a[2] * k];
 export const dot = (a: Vec, b: Vec): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-export const cross = (a: Vec, b: Vec): Vec => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];
+export const cross = (a: Vec, b: Vec): Vec => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
 export const norm = (a: Vec): number => Math.sqrt(dot(a, a));
 export const distance = (a: Vec, b: Vec): number => norm(sub(a, b));
 export const lerp = (a: Vec, b: Vec, t: number): Vec => add(a, scale(sub(b, a), t));
@@ -20,8 +16,7 @@ export function unit(a: Vec): Vec {
 }
 
 /** Angle between two vectors, radians in [0, π]. */
-export const angleBetween = (a: Vec, b: Vec): number =>
-  Math.atan2(norm(cross(a, b)), dot(a, b));
+export const angleBetween = (a: Vec, b: Vec): number => Math.atan2(norm(cross(a, b)), dot(a, b));
 
 /** Rotation of v about a unit axis by an angle in radians (Rodrigues). */
 export function rotateAbout(v: Vec, axis: Vec, angleRad: number): Vec {

@@ -25,17 +25,13 @@ function spansOf(flushes: readonly Flush[]): Span[] {
 }
 
 /** Day number moved into the northern year that the season curves are given for. */
-const northern = (day: number, hemisphere: Hemisphere): number =>
-  hemisphere === 'south' ? day + HALF_YEAR : day;
+const northern = (day: number, hemisphere: Hemisphere): number => (hemisphere === 'south' ? day + HALF_YEAR : day);
 
 /** Years' worth of growth laid down by a day since 1970, for differences only. */
 function grownBy(flushes: readonly Flush[], northDay: number): number {
   const { year, dayOfYear: today } = yearAndDay(Math.floor(northDay));
   const inYear = today + (northDay - Math.floor(northDay));
-  const within = spansOf(flushes).reduce(
-    (sum, f) => sum + f.share * laid(clamp((inYear - f.from) / (f.to - f.from), 0, 1)),
-    0,
-  );
+  const within = spansOf(flushes).reduce((sum, f) => sum + f.share * laid(clamp((inYear - f.from) / (f.to - f.from), 0, 1)), 0);
   return year - 1970 + within;
 }
 

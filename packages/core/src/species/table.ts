@@ -15,20 +15,80 @@ const months = (
 
 const ALWAYS: [number[], number[]] = [[1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12], []];
 const CALENDARS: Record<Group, Months> = {
-  'evergreen conifer': months([[9, 10, 11, 2, 3], [5]], [[9, 10, 11, 12, 1, 2, 3], [5]], [[9, 10, 2, 3], [5, 12, 1]], [[3, 4], [6, 7, 11, 12, 1]], ALWAYS),
-  'deciduous conifer': months([[2, 3, 10, 11], [4, 5]], [[2, 3, 10, 11], [4]], [[2, 3], [4, 5, 12]], [[3], [5, 6, 7, 8, 11, 12, 1]], ALWAYS),
-  'deciduous broadleaf': months([[2, 3, 6, 7, 11], [4]], [[2, 3, 6, 7, 11], [4]], [[2, 3], [4, 5, 12, 1]], [[3], [5, 6, 7, 8, 11, 12]], ALWAYS),
-  'evergreen broadleaf': months([[3, 4, 6, 9], [12, 1]], [[3, 4, 6, 9], [12, 1]], [[4, 6], [11, 12, 1, 2]], [[4, 5], [8, 10, 11, 12, 1]], ALWAYS),
+  'evergreen conifer': months(
+    [[9, 10, 11, 2, 3], [5]],
+    [[9, 10, 11, 12, 1, 2, 3], [5]],
+    [
+      [9, 10, 2, 3],
+      [5, 12, 1],
+    ],
+    [
+      [3, 4],
+      [6, 7, 11, 12, 1],
+    ],
+    ALWAYS,
+  ),
+  'deciduous conifer': months(
+    [
+      [2, 3, 10, 11],
+      [4, 5],
+    ],
+    [[2, 3, 10, 11], [4]],
+    [
+      [2, 3],
+      [4, 5, 12],
+    ],
+    [[3], [5, 6, 7, 8, 11, 12, 1]],
+    ALWAYS,
+  ),
+  'deciduous broadleaf': months(
+    [[2, 3, 6, 7, 11], [4]],
+    [[2, 3, 6, 7, 11], [4]],
+    [
+      [2, 3],
+      [4, 5, 12, 1],
+    ],
+    [[3], [5, 6, 7, 8, 11, 12]],
+    ALWAYS,
+  ),
+  'evergreen broadleaf': months(
+    [
+      [3, 4, 6, 9],
+      [12, 1],
+    ],
+    [
+      [3, 4, 6, 9],
+      [12, 1],
+    ],
+    [
+      [4, 6],
+      [11, 12, 1, 2],
+    ],
+    [
+      [4, 5],
+      [8, 10, 11, 12, 1],
+    ],
+    ALWAYS,
+  ),
 };
 
 /** Season curves: one flush or two, with the share of the year's wood each lays down. */
 const SEASONS = {
-  early: [{ from: '04-05', to: '07-20', share: 0.8 }, { from: '08-01', to: '10-01', share: 0.2 }],
+  early: [
+    { from: '04-05', to: '07-20', share: 0.8 },
+    { from: '08-01', to: '10-01', share: 0.2 },
+  ],
   long: [{ from: '04-10', to: '10-15', share: 1 }],
   late: [{ from: '05-01', to: '10-01', share: 1 }],
   short: [{ from: '05-01', to: '08-10', share: 1 }],
-  twice: [{ from: '04-10', to: '06-30', share: 0.6 }, { from: '07-15', to: '10-05', share: 0.4 }],
-  mild: [{ from: '03-20', to: '06-30', share: 0.55 }, { from: '08-15', to: '11-10', share: 0.45 }],
+  twice: [
+    { from: '04-10', to: '06-30', share: 0.6 },
+    { from: '07-15', to: '10-05', share: 0.4 },
+  ],
+  mild: [
+    { from: '03-20', to: '06-30', share: 0.55 },
+    { from: '08-15', to: '11-10', share: 0.45 },
+  ],
 } satisfies Record<string, Flush[]>;
 
 const CONFIDENCE: Record<string, Confidence> = { f: 'fair', l: 'low', g: 'guess' };
@@ -43,21 +103,44 @@ interface Extra {
 }
 
 function row(
-  key: string, name: string, group: Group, leaf: Leaf, figures: Figures, letters: string,
-  bark: Bark, budsBackOnOldWood: boolean, habit: Habit, season: keyof typeof SEASONS, extra: Extra = {},
+  key: string,
+  name: string,
+  group: Group,
+  leaf: Leaf,
+  figures: Figures,
+  letters: string,
+  bark: Bark,
+  budsBackOnOldWood: boolean,
+  habit: Habit,
+  season: keyof typeof SEASONS,
+  extra: Extra = {},
 ): Species {
   const figure = (i: number): Figure => ({ value: figures[i]!, unit: UNITS[i]!, confidence: CONFIDENCE[letters[i]!]! });
   return {
-    key, name, group, leaf,
-    strength: figure(0), elasticStrain: figure(1), bendRatio: figure(2), yearlyGrowth: figure(3),
-    relaxedShare: figure(4), relaxationDays: figure(5), greenCap: figure(6),
-    bark, budsBackOnOldWood, habit, flushes: SEASONS[season],
+    key,
+    name,
+    group,
+    leaf,
+    strength: figure(0),
+    elasticStrain: figure(1),
+    bendRatio: figure(2),
+    yearlyGrowth: figure(3),
+    relaxedShare: figure(4),
+    relaxationDays: figure(5),
+    greenCap: figure(6),
+    bark,
+    budsBackOnOldWood,
+    habit,
+    flushes: SEASONS[season],
     months: { ...CALENDARS[group], ...extra.months },
     hazards: extra.hazards ?? [],
   };
 }
 
-const EC = 'evergreen conifer', DC = 'deciduous conifer', DB = 'deciduous broadleaf', EB = 'evergreen broadleaf';
+const EC = 'evergreen conifer',
+  DC = 'deciduous conifer',
+  DB = 'deciduous broadleaf',
+  EB = 'evergreen broadleaf';
 const SAP = 'The sap irritates skin and eyes: wear gloves and wash hands.';
 const POISON = 'Poisonous: wash hands after work, and keep cuttings from children and animals.';
 const THORNS = 'Thorns: protect eyes and hands.';

@@ -1,6 +1,20 @@
 import {
-  add, angleBetween, anySquare, bearingAndElevation, cross, direction, limb, norm, pointAt, rotateAbout, scale, stretch, sub, unit,
-  type Limb, type Vec,
+  add,
+  angleBetween,
+  anySquare,
+  bearingAndElevation,
+  cross,
+  direction,
+  limb,
+  norm,
+  pointAt,
+  rotateAbout,
+  scale,
+  stretch,
+  sub,
+  unit,
+  type Limb,
+  type Vec,
 } from '../space/index.js';
 import type { Branch, Tree } from './types.js';
 
@@ -52,9 +66,15 @@ function branchLine(branch: Branch, shoulder: Vec): Limb {
   const points: Vec[] = branch.path?.length
     ? branch.path.map((p) => add(shoulder, p))
     : [shoulder, add(shoulder, scale(direction({ bearingDeg: branch.bearing, elevationDeg: branch.elevation }), branch.length))];
-  const bare = limb(points, points.map(() => 0));
+  const bare = limb(
+    points,
+    points.map(() => 0),
+  );
   const total = bare.along[bare.along.length - 1]!;
-  return limb(points, bare.along.map((s) => branch.d + (branch.tipD - branch.d) * (total ? s / total : 0)));
+  return limb(
+    points,
+    bare.along.map((s) => branch.d + (branch.tipD - branch.d) * (total ? s / total : 0)),
+  );
 }
 
 /** Flat ellipsoid round the leafy part of a line. Its width follows the length: pads are fanned, a third as thick as wide. */
@@ -76,7 +96,10 @@ function padOn(id: string, line: Limb, bareTo: number): Pad {
 
 /** Lays a tree out in space. */
 export function placeTree(tree: Tree): PlacedTree {
-  const trunk = limb(tree.trunk.map((s): Vec => [s.x, s.y, s.z]), tree.trunk.map((s) => s.d));
+  const trunk = limb(
+    tree.trunk.map((s): Vec => [s.x, s.y, s.z]),
+    tree.trunk.map((s) => s.d),
+  );
   const byId = new Map<string, PlacedBranch>();
   for (const branch of parentsFirst(tree.branches)) {
     const parent = byId.get(branch.parent);
@@ -108,7 +131,16 @@ export function placeTree(tree: Tree): PlacedTree {
 function apexPad(crown: Limb, trunkLength: number): Pad {
   const tip = crown.points[crown.points.length - 1]!;
   const size = trunkLength * 0.13;
-  return { branch: 'trunk', center: add(tip, [0, 0, -size * 0.15]), axes: [[1, 0, 0], [0, 1, 0], [0, 0, 1]], half: [size, size * 0.9, size * 0.5] };
+  return {
+    branch: 'trunk',
+    center: add(tip, [0, 0, -size * 0.15]),
+    axes: [
+      [1, 0, 0],
+      [0, 1, 0],
+      [0, 0, 1],
+    ],
+    half: [size, size * 0.9, size * 0.5],
+  };
 }
 
 /** Ids of a branch and of everything that grows on it. */
@@ -132,5 +164,8 @@ export function posed(line: Limb, to: { bearing: number; elevation: number }): L
   const turn = cross(now, wanted);
   const axis = norm(turn) > 1e-9 ? unit(turn) : anySquare(now);
   const angle = angleBetween(now, wanted);
-  return limb(line.points.map((p) => add(shoulder, rotateAbout(sub(p, shoulder), axis, angle))), line.diameters);
+  return limb(
+    line.points.map((p) => add(shoulder, rotateAbout(sub(p, shoulder), axis, angle))),
+    line.diameters,
+  );
 }

@@ -31,8 +31,7 @@ export interface Coil {
   seen: { day: number; stage: MarkStage }[];
 }
 
-const isAbout = (entry: RecordEntry, coil: Coil): boolean =>
-  entry.branch === coil.branch && (entry.run === undefined || entry.run === coil.run);
+const isAbout = (entry: RecordEntry, coil: Coil): boolean => entry.branch === coil.branch && (entry.run === undefined || entry.run === coil.run);
 
 function coilFrom(entry: RecordEntry, tree: Tree): Coil {
   const run = tree.plan.runs.find((r) => r.id === entry.run);

@@ -111,8 +111,23 @@ export interface TreePlan {
 }
 
 export const RECORD_KINDS = [
-  'wired', 'bent', 'guyed', 'pushed', 'measured', 'inspected', 'cut', 'unwired', 'removed', 'shortened',
-  'repotted', 'fed', 'styled', 'note', 'photo', 'hours', 'withdrawn',
+  'wired',
+  'bent',
+  'guyed',
+  'pushed',
+  'measured',
+  'inspected',
+  'cut',
+  'unwired',
+  'removed',
+  'shortened',
+  'repotted',
+  'fed',
+  'styled',
+  'note',
+  'photo',
+  'hours',
+  'withdrawn',
 ] as const;
 export type RecordKind = (typeof RECORD_KINDS)[number];
 

@@ -10,5 +10,4 @@ export const turnDeg = (fromDeg: number, toDegrees: number): number => {
   return turn > 180 ? turn - 360 : turn;
 };
 
-export const clamp = (value: number, low: number, high: number): number =>
-  Math.min(high, Math.max(low, value));
+export const clamp = (value: number, low: number, high: number): number => Math.min(high, Math.max(low, value));

@@ -10,8 +10,7 @@ export function dayOf(iso: string): number {
 }
 
 /** ISO date of a day number. */
-export const isoOf = (day: number): string =>
-  new Date(Math.round(day) * MS_PER_DAY).toISOString().slice(0, 10);
+export const isoOf = (day: number): string => new Date(Math.round(day) * MS_PER_DAY).toISOString().slice(0, 10);
 
 /** Calendar year and the day within it (0 = 1 January) of a day number. */
 export function yearAndDay(day: number): { year: number; dayOfYear: number } {

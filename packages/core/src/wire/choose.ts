@@ -1,7 +1,18 @@
 import { toRad } from '../units/index.js';
 import {
-  bandOf, bendRisk, coilHold, GRIP, METAL_DATA, overbend, ruleOfThumb, safeBendRatio, springBack,
-  type Band, type MetalName, type Protection, type Wood,
+  bandOf,
+  bendRisk,
+  coilHold,
+  GRIP,
+  METAL_DATA,
+  overbend,
+  ruleOfThumb,
+  safeBendRatio,
+  springBack,
+  type Band,
+  type MetalName,
+  type Protection,
+  type Wood,
 } from '../wood/index.js';
 
 /** One bend to be held: target angle in degrees over a length in mm, on wood of a thickness in mm. */
@@ -43,7 +54,14 @@ const THICKEST = 0.6;
 
 /** What one wire would do with a bend. */
 export function tryWire(bend: BendToHold, wire: { metal: MetalName; size: number; strands: number; coilAngleDeg: number; grip: number }): WireChoice {
-  const hold = coilHold({ diameter: bend.diameter, wireDiameter: wire.size, strands: wire.strands, coilAngleDeg: wire.coilAngleDeg, grip: wire.grip, metal: wire.metal });
+  const hold = coilHold({
+    diameter: bend.diameter,
+    wireDiameter: wire.size,
+    strands: wire.strands,
+    coilAngleDeg: wire.coilAngleDeg,
+    grip: wire.grip,
+    metal: wire.metal,
+  });
   const usable = Math.max(0, hold - bend.weightMoment);
   const wired = (toRad(bend.angleDeg) * SETTLE_ABOVE) / bend.length;
   const bent = overbend({ diameter: bend.diameter, curvature: wired, wood: bend.wood, hold: usable });

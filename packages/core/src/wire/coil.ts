@@ -1,7 +1,10 @@
 import { toRad } from '../units/index.js';
 
 /** Wire length (mm) and turns of a coil on a branch of linear taper; the angle is between wire and branch axis. docs: Coil. */
-export function coil(of: { baseDiameter: number; tipDiameter: number; length: number; wireDiameter: number; coilAngleDeg: number }): { wireLength: number; turns: number } {
+export function coil(of: { baseDiameter: number; tipDiameter: number; length: number; wireDiameter: number; coilAngleDeg: number }): {
+  wireLength: number;
+  turns: number;
+} {
   const { baseDiameter, tipDiameter, length, wireDiameter } = of;
   const angle = toRad(of.coilAngleDeg);
   const base = baseDiameter + wireDiameter;

@@ -6,8 +6,7 @@ export type Band = 'calm' | 'careful' | 'heavy' | 'no';
 const EASING: Record<Protection, number> = { none: 1, raffia: 0.75, parallel: 0.8, both: 0.65 };
 
 /** Smallest safe R/d of a branch of this thickness (mm): k₀ grows with thickness and falls with protection. */
-export const safeBendRatio = (k0: number, diameter: number, protection: Protection): number =>
-  k0 * (1 + 0.03 * Math.max(0, diameter - 8)) * EASING[protection];
+export const safeBendRatio = (k0: number, diameter: number, protection: Protection): number => k0 * (1 + 0.03 * Math.max(0, diameter - 8)) * EASING[protection];
 
 /** Outer strain of a bend over the strain the wood takes; angle in degrees over a length in mm. docs: Wood, risk. */
 export function bendRisk(bend: { diameter: number; angleDeg: number; length: number; k0: number; protection: Protection }): number {
@@ -16,9 +15,7 @@ export function bendRisk(bend: { diameter: number; angleDeg: number; length: num
   return strain * 2 * safeBendRatio(bend.k0, bend.diameter, bend.protection);
 }
 
-export const bandOf = (risk: number): Band =>
-  risk < 0.6 ? 'calm' : risk < 1 ? 'careful' : risk <= 1.6 ? 'heavy' : 'no';
+export const bandOf = (risk: number): Band => (risk < 0.6 ? 'calm' : risk < 1 ? 'careful' : risk <= 1.6 ? 'heavy' : 'no');
 
 /** Stages with rest between them for a risk; null above 1.6: not in one season. */
-export const stagesFor = (risk: number): number | null =>
-  risk <= 0.6 ? 1 : risk <= 1.6 ? Math.ceil(risk / 0.6) : null;
+export const stagesFor = (risk: number): number | null => (risk <= 0.6 ? 1 : risk <= 1.6 ? Math.ceil(risk / 0.6) : null);

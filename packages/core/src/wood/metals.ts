@@ -21,8 +21,7 @@ export const METAL_DATA: Record<MetalName, Metal> = {
 };
 
 /** The gauge of a copper size, or null where it is none of the sizes sold. */
-export const gaugeOf = (sizeMm: number): number | null =>
-  COPPER_GAUGES.find((g) => Math.abs(awgToMm(g) - sizeMm) < 0.02) ?? null;
+export const gaugeOf = (sizeMm: number): number | null => COPPER_GAUGES.find((g) => Math.abs(awgToMm(g) - sizeMm) < 0.02) ?? null;
 
 /** The schools' rules beside the mechanics: aluminium a third of the branch, copper a quarter; mm. */
 export const ruleOfThumb = (branchDiameter: number): Record<MetalName, number> => ({

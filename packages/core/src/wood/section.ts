@@ -22,5 +22,5 @@ export function sectionMoment(at: { diameter: number; curvature: number; wood: W
   const atYield = yieldMoment(diameter, wood.strength);
   const q = yieldCurvature(diameter, wood.elasticStrain) / curvature;
   if (!(q < 1)) return atYield / q;
-  return (atYield * (2 / (3 * Math.PI))) * ((5 - 2 * q * q) * Math.sqrt(1 - q * q) + (3 / q) * Math.asin(q));
+  return atYield * (2 / (3 * Math.PI)) * ((5 - 2 * q * q) * Math.sqrt(1 - q * q) + (3 / q) * Math.asin(q));
 }

@@ -16,8 +16,7 @@ export function settled({ diameter, curvature, wood, hold }: Bent): number {
 }
 
 /** Share 0..1 of the curvature lost when the hand lets go. */
-export const springBack = (bent: Bent): number =>
-  bent.curvature > 0 ? 1 - settled(bent) / bent.curvature : 0;
+export const springBack = (bent: Bent): number => (bent.curvature > 0 ? 1 - settled(bent) / bent.curvature : 0);
 
 /** The curvature (1/mm) to bend to, so that `curvature` remains; bisection, since settled() never falls. */
 export function overbend(target: Bent): number {

@@ -7,7 +7,14 @@ import { useDesk } from '../tree-context';
 import { LETTERS } from './overlay';
 
 const NAMES: Record<Part, string> = {
-  base: 'Base', movement: 'Movement', trunkInSight: 'Trunk in sight', apex: 'Apex', eye: 'Eye', firstBranch: 'First branch', features: 'Features', greenKept: 'Green kept',
+  base: 'Base',
+  movement: 'Movement',
+  trunkInSight: 'Trunk in sight',
+  apex: 'Apex',
+  eye: 'Eye',
+  firstBranch: 'First branch',
+  features: 'Features',
+  greenKept: 'Green kept',
 };
 
 function Parts({ front }: { front: Front }) {
@@ -29,7 +36,10 @@ function Parts({ front }: { front: Front }) {
 
 /** Nearest looked-at bearing of the rose. */
 const nearest = (rose: readonly Front[], bearing: number): Front | undefined =>
-  rose.reduce<Front | undefined>((best, f) => (!best || Math.abs(turnDeg(bearing, f.bearing)) < Math.abs(turnDeg(bearing, best.bearing)) ? f : best), undefined);
+  rose.reduce<Front | undefined>(
+    (best, f) => (!best || Math.abs(turnDeg(bearing, f.bearing)) < Math.abs(turnDeg(bearing, best.bearing)) ? f : best),
+    undefined,
+  );
 
 export function FrontPanel() {
   const { view, tree, fronts, bearing, setBearing } = useDesk();
@@ -38,7 +48,10 @@ export function FrontPanel() {
   const index = fronts.candidates.findIndex((f) => f.bearing === here?.bearing);
   const chosen = tree.plan.front;
   const isChosen = chosen && here && chosen.bearing === here.bearing;
-  const choose = useCallback(() => void (here && attempt(() => putFront(view, { bearing: here.bearing, pitch: here.pitch, roll: here.roll }))), [here, attempt, view]);
+  const choose = useCallback(
+    () => void (here && attempt(() => putFront(view, { bearing: here.bearing, pitch: here.pitch, roll: here.roll }))),
+    [here, attempt, view],
+  );
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
@@ -62,7 +75,13 @@ export function FrontPanel() {
       />
       <div className="mb-3 flex flex-wrap gap-1.5" role="group" aria-label="Best fronts">
         {fronts.candidates.map((f, i) => (
-          <button key={f.bearing} type="button" aria-pressed={i === index} onClick={() => setBearing(f.bearing)} className={`btn btn-sm ${i === index ? 'btn-primary' : 'btn-outline border-rule'}`}>
+          <button
+            key={f.bearing}
+            type="button"
+            aria-pressed={i === index}
+            onClick={() => setBearing(f.bearing)}
+            className={`btn btn-sm ${i === index ? 'btn-primary' : 'btn-outline border-rule'}`}
+          >
             {LETTERS[i]} <span className="font-normal">{f.score.toFixed(2)}</span>
           </button>
         ))}

@@ -8,6 +8,9 @@ export function frontOverlay({ fronts, bearing, branch }: TreeDesk) {
   return {
     rose: fronts.rose,
     flags: fronts.candidates.map((f, i) => ({ letter: LETTERS[i]!, bearing: f.bearing, filled: f.bearing === bearing })),
-    labels: [...new Set([...(branch ? [branch] : []), ...(looked?.atEye ?? []).slice(0, 3)])].map((id) => ({ branch: id, text: looked?.atEye.includes(id) ? `${id} at the eye` : id })),
+    labels: [...new Set([...(branch ? [branch] : []), ...(looked?.atEye ?? []).slice(0, 3)])].map((id) => ({
+      branch: id,
+      text: looked?.atEye.includes(id) ? `${id} at the eye` : id,
+    })),
   };
 }

@@ -34,7 +34,15 @@ function Row({ branch, act, findings, open, onOpen, onAct }: RowProps) {
       <button type="button" className="flex w-full items-baseline gap-3 px-2 py-2 text-left" aria-expanded={open} onClick={onOpen}>
         <strong className={`w-10 shrink-0 ${act === 'remove' ? 'line-through decoration-madder decoration-2' : ''}`}>{branch.id}</strong>
         <span className="min-w-0 flex-1 truncate">
-          {findings.length ? findings.map((f) => <span key={f.rule} className={SEVERITY[f.severity]}>{f.rule.replace('-', ' ')} </span>) : <span className="text-quiet">{branch.name ?? `on ${branch.parent}, ${branch.d.toFixed(0)} mm`}</span>}
+          {findings.length ? (
+            findings.map((f) => (
+              <span key={f.rule} className={SEVERITY[f.severity]}>
+                {f.rule.replace('-', ' ')}{' '}
+              </span>
+            ))
+          ) : (
+            <span className="text-quiet">{branch.name ?? `on ${branch.parent}, ${branch.d.toFixed(0)} mm`}</span>
+          )}
         </span>
         <span className={act === 'remove' ? 'text-madder' : act === 'keep' ? 'text-moss' : 'text-ochre'}>{ACT_WORDS[act] ?? act}</span>
         <span className="w-10 text-right text-quiet">{percent(branch.green)}</span>
@@ -52,7 +60,13 @@ function Row({ branch, act, findings, open, onOpen, onAct }: RowProps) {
           {!findings.length && <p className="text-quiet">Nothing speaks against this branch.</p>}
           <div className="flex flex-wrap gap-1.5">
             {ACTS.map((a) => (
-              <button key={a.act} type="button" aria-pressed={a.act === act} className={`btn btn-sm ${a.act === act ? 'btn-primary' : 'btn-outline border-rule font-normal'}`} onClick={() => onAct(a.act)}>
+              <button
+                key={a.act}
+                type="button"
+                aria-pressed={a.act === act}
+                className={`btn btn-sm ${a.act === act ? 'btn-primary' : 'btn-outline border-rule font-normal'}`}
+                onClick={() => onAct(a.act)}
+              >
                 {a.name} <kbd className="text-[12px] opacity-60">{a.key.toUpperCase()}</kbd>
               </button>
             ))}
@@ -94,7 +108,9 @@ export function RemovePanel() {
   return (
     <>
       <PanelHead title="What to remove">
-        {found ? `${found} ${found === 1 ? 'branch has' : 'branches have'} something against them. You decide; nothing here is a must.` : 'Nothing was found against any branch.'}
+        {found
+          ? `${found} ${found === 1 ? 'branch has' : 'branches have'} something against them. You decide; nothing here is a must.`
+          : 'Nothing was found against any branch.'}
       </PanelHead>
       <div className="mb-1 flex justify-between">
         <span>Green coming off</span>
@@ -108,10 +124,22 @@ export function RemovePanel() {
       <ul className="mb-4 mt-4 border-b border-rule">
         {order.map((id) => {
           const b = tree.branches.find((x) => x.id === id)!;
-          return <Row key={id} branch={b} act={acts.get(id) ?? 'undecided'} findings={plan.findings.filter((f) => f.branch === id)} open={id === branch} onOpen={() => setBranch(id === branch ? null : id)} onAct={(to) => act(id, to)} />;
+          return (
+            <Row
+              key={id}
+              branch={b}
+              act={acts.get(id) ?? 'undecided'}
+              findings={plan.findings.filter((f) => f.branch === id)}
+              open={id === branch}
+              onOpen={() => setBranch(id === branch ? null : id)}
+              onAct={(to) => act(id, to)}
+            />
+          );
         })}
       </ul>
-      <Caution>Cutters and saws: keep the other hand behind the blade, and wear eye protection. What is cut stays cut; a client's tree waits for their word.</Caution>
+      <Caution>
+        Cutters and saws: keep the other hand behind the blade, and wear eye protection. What is cut stays cut; a client's tree waits for their word.
+      </Caution>
     </>
   );
 }

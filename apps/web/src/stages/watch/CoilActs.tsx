@@ -21,11 +21,24 @@ export function CoilActs({ wire }: { wire: PlanWire }) {
     <div className="space-y-3 border-t border-rule pt-3">
       <label className="flex items-center gap-3">
         <span className="text-quiet">Seen on</span>
-        <input type="date" required className="input w-44 bg-base-100" value={on} min={wire.since} max={today} onChange={(event) => setOn(event.target.value)} />
+        <input
+          type="date"
+          required
+          className="input w-44 bg-base-100"
+          value={on}
+          min={wire.since}
+          max={today}
+          onChange={(event) => setOn(event.target.value)}
+        />
       </label>
       <div role="group" aria-label="What you see" className="grid grid-cols-5 gap-1">
         {MARK_STAGES.map((stage) => (
-          <button key={stage} type="button" className="flex h-[68px] flex-col items-center gap-1 pt-2 border border-rule bg-sheet text-[13.5px] leading-4 hover:border-copper" onClick={() => inspect(stage)}>
+          <button
+            key={stage}
+            type="button"
+            className="flex h-[68px] flex-col items-center gap-1 pt-2 border border-rule bg-sheet text-[13.5px] leading-4 hover:border-copper"
+            onClick={() => inspect(stage)}
+          >
             <StageGlyph stage={stage} size={22} />
             {WORDS[stage]}
           </button>

@@ -36,7 +36,11 @@ export function History({ branch }: { branch: string | null }) {
               {wordsFor(entry)}
             </span>
             {valid.has(entry.id) && entry.id && (
-              <button type="button" className="text-[14px] text-copper underline-offset-2 hover:underline" onClick={() => void attempt(() => postEntry(view, { on: today, kind: 'withdrawn', corrects: entry.id! }))}>
+              <button
+                type="button"
+                className="text-[14px] text-copper underline-offset-2 hover:underline"
+                onClick={() => void attempt(() => postEntry(view, { on: today, kind: 'withdrawn', corrects: entry.id! }))}
+              >
                 take back
               </button>
             )}

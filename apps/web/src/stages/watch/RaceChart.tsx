@@ -23,24 +23,58 @@ export function RaceChart({ curve, wire, today }: { curve: RaceCurve; wire: Plan
   useTheme();
   const ink = tone('--color-neutral');
   const line = (label: string, data: (number | null)[], colour: string, dash: number[] = []) => ({
-    label, data: data.map((v) => (v === null ? null : v * 100)), borderColor: colour, backgroundColor: colour, borderWidth: 2, borderDash: dash, pointRadius: 0, tension: 0.2,
+    label,
+    data: data.map((v) => (v === null ? null : v * 100)),
+    borderColor: colour,
+    backgroundColor: colour,
+    borderWidth: 2,
+    borderDash: dash,
+    pointRadius: 0,
+    tension: 0.2,
   });
   const { days } = curve;
   const todayLine: AnnotationOptions = {
-    type: 'line', xMin: weekOf(days, today), xMax: weekOf(days, today), borderColor: tone('--color-primary'), borderWidth: 2,
-    label: { display: true, content: 'today', position: 'end', backgroundColor: tone('--color-base-200'), color: tone('--color-primary'), padding: 2, font: { size: 13, weight: 'bold' } },
+    type: 'line',
+    xMin: weekOf(days, today),
+    xMax: weekOf(days, today),
+    borderColor: tone('--color-primary'),
+    borderWidth: 2,
+    label: {
+      display: true,
+      content: 'today',
+      position: 'end',
+      backgroundColor: tone('--color-base-200'),
+      color: tone('--color-primary'),
+      padding: 2,
+      font: { size: 13, weight: 'bold' },
+    },
   };
   const window: AnnotationOptions[] = wire.cleanWindow
-    ? [{ type: 'box', xMin: weekOf(days, wire.cleanWindow.from), xMax: weekOf(days, wire.cleanWindow.to), backgroundColor: `color-mix(in srgb, ${tone('--color-accent')} 22%, transparent)`, borderWidth: 0 }]
+    ? [
+        {
+          type: 'box',
+          xMin: weekOf(days, wire.cleanWindow.from),
+          xMax: weekOf(days, wire.cleanWindow.to),
+          backgroundColor: `color-mix(in srgb, ${tone('--color-accent')} 22%, transparent)`,
+          borderWidth: 0,
+        },
+      ]
     : [];
   const options: ChartOptions<'line'> = {
-    animation: false, maintainAspectRatio: false, interaction: { mode: 'index', intersect: false },
+    animation: false,
+    maintainAspectRatio: false,
+    interaction: { mode: 'index', intersect: false },
     scales: {
-      x: { ticks: { color: ink, maxRotation: 0, autoSkip: false, font: { size: 12 }, callback: (_, i) => (i % 13 === 0 ? month(days[i]!) : '') }, grid: { display: false } },
+      x: {
+        ticks: { color: ink, maxRotation: 0, autoSkip: false, font: { size: 12 }, callback: (_, i) => (i % 13 === 0 ? month(days[i]!) : '') },
+        grid: { display: false },
+      },
       y: { min: 0, max: 100, ticks: { color: ink, stepSize: 25, callback: (v) => `${v}%`, font: { size: 12 } }, grid: { color: tone('--color-base-300') } },
     },
     plugins: {
-      tooltip: { callbacks: { title: (items) => sayDate(days[items[0]!.dataIndex]!), label: (item) => `${item.dataset.label}: ${(item.parsed.y ?? 0).toFixed(0)}%` } },
+      tooltip: {
+        callbacks: { title: (items) => sayDate(days[items[0]!.dataIndex]!), label: (item) => `${item.dataset.label}: ${(item.parsed.y ?? 0).toFixed(0)}%` },
+      },
       annotation: { annotations: [todayLine, ...window] },
     },
   };

@@ -11,7 +11,13 @@ import { RaceChart } from './RaceChart';
 const CHART_WEEKS = 79;
 
 const ADVICE: Record<string, string> = {
-  window: 'can come off clean', rewire: 'wire again', guy: 'a guy after this', wrap: 'wrap next time', 'bend-further': 'bend further', 'remove-now': 'take it off', wait: 'wait',
+  window: 'can come off clean',
+  rewire: 'wire again',
+  guy: 'a guy after this',
+  wrap: 'wrap next time',
+  'bend-further': 'bend further',
+  'remove-now': 'take it off',
+  wait: 'wait',
 };
 
 const glyphFor = (wire: PlanWire, today: string, seen: Glyph | undefined): Glyph =>
@@ -25,7 +31,9 @@ export function WatchPanel() {
   return (
     <>
       <PanelHead title="Watch">
-        {plan.wires.length ? `${plan.wires.length} ${plan.wires.length === 1 ? 'coil is' : 'coils are'} on. Forecasts, not facts: a look at one moves the others.` : 'No wire is on this tree.'}
+        {plan.wires.length
+          ? `${plan.wires.length} ${plan.wires.length === 1 ? 'coil is' : 'coils are'} on. Forecasts, not facts: a look at one moves the others.`
+          : 'No wire is on this tree.'}
       </PanelHead>
       <ul className="border-b border-rule">
         {plan.wires.map((wire) => {
@@ -34,11 +42,18 @@ export function WatchPanel() {
           const curve = curves?.find((c) => c.branch === wire.branch);
           return (
             <li key={wire.branch} className={`border-t border-rule ${open ? 'bg-base-100' : ''}`}>
-              <button type="button" aria-expanded={open} className="flex w-full items-center gap-3 px-2 py-2 text-left" onClick={() => setBranch(open ? null : wire.branch)}>
+              <button
+                type="button"
+                aria-expanded={open}
+                className="flex w-full items-center gap-3 px-2 py-2 text-left"
+                onClick={() => setBranch(open ? null : wire.branch)}
+              >
                 <StageGlyph stage={glyphFor(wire, today, seenOf(wire.branch))} />
                 <strong className="w-10 shrink-0">{wire.branch}</strong>
                 <span className="flex-1">{ADVICE[wire.advice] ?? wire.advice}</span>
-                <span className={late >= 0 ? 'font-bold text-copper' : 'text-quiet'}>{late > 0 ? `look, ${late} days late` : late === 0 ? 'look today' : `look ${sayShort(wire.nextInspection)}`}</span>
+                <span className={late >= 0 ? 'font-bold text-copper' : 'text-quiet'}>
+                  {late > 0 ? `look, ${late} days late` : late === 0 ? 'look today' : `look ${sayShort(wire.nextInspection)}`}
+                </span>
               </button>
               {open && (
                 <div className="space-y-3 px-2 pb-3">
@@ -47,10 +62,24 @@ export function WatchPanel() {
                   ))}
                   {curve ? <RaceChart curve={curve} wire={wire} today={today} /> : <Skeleton lines={5} />}
                   <dl className="grid grid-cols-[84px_1fr] gap-y-0.5">
-                    {([['Presses', wire.touching], ['Marks', wire.marking], ['Set', wire.set]] as const).map(([name, dates]) => (
+                    {(
+                      [
+                        ['Presses', wire.touching],
+                        ['Marks', wire.marking],
+                        ['Set', wire.set],
+                      ] as const
+                    ).map(([name, dates]) => (
                       <div key={name} className="contents">
                         <dt className="text-quiet">{name}</dt>
-                        <dd>{dates.p10 && dates.p90 ? saySpan(dates.p10, dates.p90) : dates.p50 ? `about ${sayDate(dates.p50)}` : name === 'Set' && wire.set.p10 === null ? 'not in sight' : 'open'}</dd>
+                        <dd>
+                          {dates.p10 && dates.p90
+                            ? saySpan(dates.p10, dates.p90)
+                            : dates.p50
+                              ? `about ${sayDate(dates.p50)}`
+                              : name === 'Set' && wire.set.p10 === null
+                                ? 'not in sight'
+                                : 'open'}
+                        </dd>
                       </div>
                     ))}
                   </dl>

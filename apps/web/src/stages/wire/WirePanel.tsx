@@ -7,8 +7,16 @@ import { percent, sayDate, sayMetal } from '../../shared/say';
 import { useDesk } from '../tree-context';
 
 const HANDS = { cw: 'clockwise', ccw: 'counter-clockwise' } as const;
-const SNUG = [{ value: '0', name: 'snug' }, { value: '0.3', name: 'slight gap' }, { value: '0.8', name: 'loose' }] as const;
-const WRAPS: { value: Wrap; name: string }[] = [{ value: 'none', name: 'no wrap' }, { value: 'raffia', name: 'raffia' }, { value: 'tape', name: 'tape' }];
+const SNUG = [
+  { value: '0', name: 'snug' },
+  { value: '0.3', name: 'slight gap' },
+  { value: '0.8', name: 'loose' },
+] as const;
+const WRAPS: { value: Wrap; name: string }[] = [
+  { value: 'none', name: 'no wrap' },
+  { value: 'raffia', name: 'raffia' },
+  { value: 'tape', name: 'tape' },
+];
 
 function Facts({ run, part }: { run: RunPlan; part: RunBranchPlan }) {
   const facts: [string, string][] = [
@@ -42,16 +50,31 @@ function PutOn({ run, part }: { run: RunPlan; part: RunBranchPlan }) {
   const [gap, setGap] = useState<(typeof SNUG)[number]['value']>('0');
   const [wrap, setWrap] = useState<Wrap>('none');
   const [bent, setBent] = useState(part.bendTo);
-  const sizes = [...new Set([...METAL_DATA[metal].sizes.map((s) => Math.round(s * 100) / 100), ...(metal === run.metal ? [run.size] : [])])].sort((a, b) => a - b);
+  const sizes = [...new Set([...METAL_DATA[metal].sizes.map((s) => Math.round(s * 100) / 100), ...(metal === run.metal ? [run.size] : [])])].sort(
+    (a, b) => a - b,
+  );
   const changeMetal = (to: MetalName): void => {
     setMetal(to);
-    setSize(METAL_DATA[to].sizes.map((s) => Math.round(s * 100) / 100).reduce((best, s) => (Math.abs(s - part.rule[to]) < Math.abs(best - part.rule[to]) ? s : best)));
+    setSize(
+      METAL_DATA[to].sizes.map((s) => Math.round(s * 100) / 100).reduce((best, s) => (Math.abs(s - part.rule[to]) < Math.abs(best - part.rule[to]) ? s : best)),
+    );
   };
   const save = (): void =>
     void attempt(() =>
       postWired(view, {
-        on, branch: part.branch, metal, size, strands, angle: run.angle, hand: part.hand, start: part.start, gap: Number(gap), wrap,
-        bentDeg: bent, targetDeg: part.target, over: part.bendLength,
+        on,
+        branch: part.branch,
+        metal,
+        size,
+        strands,
+        angle: run.angle,
+        hand: part.hand,
+        start: part.start,
+        gap: Number(gap),
+        wrap,
+        bentDeg: bent,
+        targetDeg: part.target,
+        over: part.bendLength,
       }),
     );
   return (
@@ -70,7 +93,16 @@ function PutOn({ run, part }: { run: RunPlan; part: RunBranchPlan }) {
         </label>
         <label>
           <span className="mb-1 block text-[14px] text-quiet">Bent to, degrees</span>
-          <input type="number" required min={1} max={180} step={0.1} className="input bg-base-100" value={bent} onChange={(event) => setBent(Number(event.target.value))} />
+          <input
+            type="number"
+            required
+            min={1}
+            max={180}
+            step={0.1}
+            className="input bg-base-100"
+            value={bent}
+            onChange={(event) => setBent(Number(event.target.value))}
+          />
         </label>
         <label>
           <span className="mb-1 block text-[14px] text-quiet">Size</span>
@@ -84,7 +116,15 @@ function PutOn({ run, part }: { run: RunPlan; part: RunBranchPlan }) {
         </label>
         <label>
           <span className="mb-1 block text-[14px] text-quiet">Wires side by side</span>
-          <input type="number" required min={1} max={6} className="input bg-base-100" value={strands} onChange={(event) => setStrands(Number(event.target.value))} />
+          <input
+            type="number"
+            required
+            min={1}
+            max={6}
+            className="input bg-base-100"
+            value={strands}
+            onChange={(event) => setStrands(Number(event.target.value))}
+          />
         </label>
       </div>
       <Choice label="Metal" value={metal} options={METALS.map((m) => ({ value: m, name: m }))} onChange={changeMetal} />
@@ -106,7 +146,9 @@ export function WirePanel() {
   return (
     <>
       <PanelHead title="Wire">
-        {runs.length ? `${runs.length} ${runs.length === 1 ? 'branch' : 'branches'} to wire, thick before thin, from inside and below. Press a wire against the branch: whichever gives way is the weaker.` : 'No branch waits for wire.'}
+        {runs.length
+          ? `${runs.length} ${runs.length === 1 ? 'branch' : 'branches'} to wire, thick before thin, from inside and below. Press a wire against the branch: whichever gives way is the weaker.`
+          : 'No branch waits for wire.'}
       </PanelHead>
       {chosenOn && (
         <p className="mb-3 border-l-4 border-copper bg-base-100 px-3 py-2">
@@ -121,7 +163,12 @@ export function WirePanel() {
             const bend = pose?.bends[0];
             return (
               <li key={`${run.id}${part.branch}`} className={`border-t border-rule ${open ? 'bg-base-100' : ''}`}>
-                <button type="button" aria-expanded={open} className="flex w-full items-baseline gap-3 px-2 py-2 text-left" onClick={() => setBranch(open ? null : part.branch)}>
+                <button
+                  type="button"
+                  aria-expanded={open}
+                  className="flex w-full items-baseline gap-3 px-2 py-2 text-left"
+                  onClick={() => setBranch(open ? null : part.branch)}
+                >
                   <strong className="w-10 shrink-0">{part.branch}</strong>
                   <span className="min-w-0 flex-1">
                     {run.strands > 1 && `${run.strands} × `}
@@ -139,7 +186,8 @@ export function WirePanel() {
                     <Facts run={run} part={part} />
                     {bend && (
                       <p className="text-quiet">
-                        Risk {bend.risk.toFixed(2)} of what the wood takes, {bend.band}. {bend.protection !== 'none' && `Under it: ${bend.protection === 'both' ? 'raffia and parallel wires' : bend.protection}. `}
+                        Risk {bend.risk.toFixed(2)} of what the wood takes, {bend.band}.{' '}
+                        {bend.protection !== 'none' && `Under it: ${bend.protection === 'both' ? 'raffia and parallel wires' : bend.protection}. `}
                         {bend.stages !== null && bend.stages > 1 && `In ${bend.stages} stages, with rest between.`}
                       </p>
                     )}
@@ -151,7 +199,10 @@ export function WirePanel() {
           }),
         )}
       </ul>
-      <Caution>A wire's end springs: hold it, and protect your eyes. Copper under load more so. Annealing is fire, hot metal and fumes: outdoors, and by someone who knows it.</Caution>
+      <Caution>
+        A wire's end springs: hold it, and protect your eyes. Copper under load more so. Annealing is fire, hot metal and fumes: outdoors, and by someone who
+        knows it.
+      </Caution>
       {plan.unwired.length > 0 && (
         <details className="mt-4">
           <summary className="cursor-pointer">{plan.unwired.length} without wire, and why</summary>

@@ -1,0 +1,91 @@
+import js from '@eslint/js';
+import globals from 'globals';
+import reactHooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+/** Rooms of the core: each stage stands on the ground floor and knows no other stage; only the plan knows them all. */
+const GROUND = ['units', 'space', 'species', 'wood', 'tree'];
+const STAGES = ['front', 'removal', 'pose', 'wire', 'growth', 'generate'];
+
+const noImport = (group, message) => ({ group, message });
+const upward = STAGES.concat('plan');
+
+const roomRules = [
+  {
+    files: GROUND.map((r) => `packages/core/src/${r}/**/*.ts`),
+    patterns: [
+      noImport(
+        upward.map((r) => `../${r}/*`),
+        'The ground floor knows no stage.',
+      ),
+    ],
+  },
+  ...STAGES.map((room) => ({
+    files: [`packages/core/src/${room}/**/*.ts`],
+    patterns: [
+      noImport(
+        upward.filter((r) => r !== room).map((r) => `../${r}/*`),
+        'Stages meet only through tree/ and wood/; the plan brings them together.',
+      ),
+    ],
+  })),
+  { files: ['packages/core/src/plan/**/*.ts'], patterns: [] },
+].map(({ files, patterns }) => ({
+  files,
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          ...patterns,
+          { regex: '^\\.\\./[a-z]+/(?!index\\.js$)', message: "A room's public face is its index." },
+          { regex: '^[^.]', message: 'The core imports nothing but itself.' },
+        ],
+      },
+    ],
+  },
+}));
+
+const houseRule = (files, forbidden) => ({
+  files,
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      { patterns: forbidden.map((name) => noImport([name, `${name}/*`], 'Dependencies point one way: web, server, cli → contract, files → core.')) },
+    ],
+  },
+});
+
+export default tseslint.config(
+  { ignores: ['**/dist/', '**/node_modules/', '.data/', '**/*.tmp.mjs'] },
+  js.configs.recommended,
+  ...tseslint.configs.strict,
+  { languageOptions: { globals: globals.node } },
+  {
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', ignoreRestSiblings: true }],
+      eqeqeq: 'error',
+      'no-console': 'error',
+    },
+  },
+  { files: ['scripts/**', 'bench/**', 'demo/**'], rules: { 'no-console': 'off' } },
+  // Nest's modules and DTO bases are classes with nothing in them but decorators.
+  { files: ['apps/server/**', 'packages/contract/**'], rules: { '@typescript-eslint/no-extraneous-class': 'off' } },
+  {
+    files: ['apps/web/src/**'],
+    languageOptions: { globals: globals.browser },
+    plugins: { 'react-hooks': reactHooks },
+    rules: reactHooks.configs.recommended.rules,
+  },
+  // The scene's objects are three's: they are made to be changed in place, between frames.
+  { files: ['apps/web/src/turntable/**'], rules: { 'react-hooks/immutability': 'off' } },
+  { files: ['e2e/**'], languageOptions: { globals: { ...globals.browser, ...globals.jest } } },
+  { files: ['**/*.test.ts'], languageOptions: { globals: globals.jest }, rules: { '@typescript-eslint/no-explicit-any': 'off' } },
+  ...roomRules,
+  houseRule(['packages/files/src/**'], ['@ustle/contract', '@ustle/server', '@ustle/web']),
+  houseRule(['packages/contract/src/**'], ['@ustle/server', '@ustle/web', '@nestjs', 'react']),
+  houseRule(['apps/cli/src/**'], ['@ustle/server', '@ustle/web', '@nestjs', 'react']),
+  houseRule(['apps/server/src/**'], ['@ustle/web', 'react']),
+  houseRule(['apps/web/src/**'], ['@ustle/server', '@ustle/files', '@nestjs', 'typeorm']),
+);

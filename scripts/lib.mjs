@@ -1,0 +1,78 @@
+// What the scripts share: plain Node, no dependencies, so that they run before anything is installed.
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = dirname(dirname(fileURLToPath(import.meta.url)));
+
+const npm = process.platform === 'win32' ? 'npm.cmd' : 'npm';
+const LEAST_NODE = [20, 19];
+
+/** Runs a command in the project's folder with its output shown; ends the script when it fails. */
+export function run(title, command, args, options = {}) {
+  console.log(`\n${title}`);
+  const done = spawnSync(command, args, { cwd: root, stdio: 'inherit', shell: process.platform === 'win32', ...options });
+  if (done.status !== 0) {
+    console.error(`${title} failed.`);
+    process.exit(done.status ?? 1);
+  }
+}
+
+/** Installs the packages of the lock file, unless that was done already. */
+export function install() {
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major < LEAST_NODE[0] || (major === LEAST_NODE[0] && minor < LEAST_NODE[1])) {
+    console.error(`Ustle needs Node ${LEAST_NODE.join('.')} or newer; this is ${process.versions.node}.`);
+    process.exit(1);
+  }
+  const lock = join(root, 'package-lock.json');
+  const mark = join(root, 'node_modules', '.ustle-installed');
+  if (existsSync(mark) && readFileSync(mark, 'utf8') === String(statSync(lock).mtimeMs)) return;
+  run('Installing packages', npm, ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+  writeFileSync(mark, String(statSync(lock).mtimeMs));
+}
+
+export const build = () => run('Building', npm, ['run', 'build', '--silent']);
+
+/** The folder of the user's data, or of the demo's. */
+export const dataFolder = (name) => process.env.USTLE_DATA ?? join(root, '.data', name);
+
+export const empty = (folder) => rmSync(folder, { recursive: true, force: true });
+
+/** Starts the built server; resolves to its address once it listens. */
+export function serve(env, { quiet = false } = {}) {
+  const server = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], {
+    cwd: root,
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  const stop = () => server.kill('SIGTERM');
+  process.on('SIGINT', stop);
+  process.on('SIGTERM', stop);
+  return new Promise((resolve, reject) => {
+    let seen = '';
+    server.stdout.on('data', (chunk) => {
+      seen += chunk;
+      if (!quiet) process.stdout.write(chunk);
+      const address = /Ustle is at (\S+)/.exec(seen)?.[1];
+      if (address) resolve({ address, server });
+    });
+    server.on('exit', (code) => reject(new Error(`The server ended (${code}).`)));
+  });
+}
+
+/** Debian's Chromium for the tests; installed through apt where it is missing and that is possible. */
+export function chromium() {
+  const found = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find((path) => path && existsSync(path));
+  if (found) return found;
+  if (process.platform === 'linux' && existsSync('/usr/bin/apt-get') && process.getuid?.() === 0) {
+    run('Installing Chromium', 'sh', [
+      '-c',
+      'apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends chromium fonts-liberation > /dev/null',
+    ]);
+    return '/usr/bin/chromium';
+  }
+  console.error('Chromium is missing: install it, or name it in the variable CHROMIUM.');
+  process.exit(1);
+}
