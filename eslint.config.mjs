@@ -81,7 +81,11 @@ export default tseslint.config(
   // The scene's objects are three's: they are made to be changed in place, between frames.
   { files: ['apps/web/src/turntable/**'], rules: { 'react-hooks/immutability': 'off' } },
   { files: ['e2e/**'], languageOptions: { globals: { ...globals.browser, ...globals.jest } } },
-  { files: ['**/*.test.ts'], languageOptions: { globals: globals.jest }, rules: { '@typescript-eslint/no-explicit-any': 'off' } },
+  {
+    files: ['**/*.test.ts', 'apps/server/test/**', 'e2e/**'],
+    languageOptions: { globals: globals.jest },
+    rules: { '@typescript-eslint/no-explicit-any': 'off' },
+  },
   ...roomRules,
   houseRule(['packages/files/src/**'], ['@ustle/contract', '@ustle/server', '@ustle/web']),
   houseRule(['packages/contract/src/**'], ['@ustle/server', '@ustle/web', '@nestjs', 'react']),

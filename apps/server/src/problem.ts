@@ -15,14 +15,16 @@ export class ProblemException extends HttpException {
 export const notFound = (what: string, field?: string): ProblemException =>
   new ProblemException(404, { code: 'not-found', message: `${what} is not here.`, ...(field ? { field } : {}) });
 
+/** Refusals that come from reading the body, before any rule of ours was asked. */
+const BODY_PROBLEMS: Record<number, Problem> = {
+  400: { code: 'not-json', message: 'The body of the request is not JSON.', field: '/' },
+  413: { code: 'too-large', message: 'That is larger than the server reads: a tree file has at most 8 MB.', field: '/' },
+};
+
 function problemOf(error: unknown): { status: number; problem: Problem } {
   if (error instanceof ProblemException) return { status: error.getStatus(), problem: error.problem };
-  if (error instanceof HttpException) return { status: error.getStatus(), problem: { code: 'refused', message: error.message } };
-  const { type, status } = error as { type?: string; status?: number };
-  if (type === 'entity.too.large')
-    return { status: 413, problem: { code: 'too-large', message: 'That is larger than the server reads: a tree file has at most 8 MB.', field: '/' } };
-  if (type === 'entity.parse.failed') return { status: 400, problem: { code: 'not-json', message: 'The body is not JSON.', field: '/' } };
-  if (status && status >= 400 && status < 500) return { status, problem: { code: 'refused', message: 'The request cannot be read.' } };
+  const status = error instanceof HttpException ? error.getStatus() : ((error as { status?: number }).status ?? 500);
+  if (status < 500) return { status, problem: BODY_PROBLEMS[status] ?? { code: 'refused', message: 'There is nothing at this address.' } };
   new Logger('Problem').error(error instanceof Error ? error.stack : error);
   return { status: 500, problem: { code: 'server', message: 'Something went wrong on the server. Nothing was changed; its log says more.' } };
 }

@@ -11,6 +11,9 @@ const TITLES: Record<DueKind, (branches: string) => string> = {
   plan: (b) => b,
 };
 
+/** Sorts what is due: by day, what marks before what is only to be looked at; open plans last. */
+export const urgency = ({ on, kind }: DueView): string => (kind === 'plan' ? 'plan' : on) + { remove: 0, look: 1, window: 2, plan: 3 }[kind];
+
 const kindOf = (w: Watched, onDay: number): DueKind =>
   w.race.advice === 'remove-now' ? 'remove' : w.race.window && w.race.window.from <= onDay ? 'window' : 'look';
 
@@ -57,6 +60,7 @@ export function dueOn(id: string, tree: Tree, onDay: number): { due: DueView[]; 
       text: 'When you like: nothing is lost by waiting.',
       stage: null,
     });
+  due.sort((a, b) => (urgency(a) < urgency(b) ? -1 : 1));
   return { due, race: watched[0] ? raceBar(watched[0]) : null, coils: watched.length };
 }
 

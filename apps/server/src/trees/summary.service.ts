@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { DueView, RaceBar, Silhouette, TreeSummary } from '@ustle/contract';
 import { findSpecies, type Tree } from '@ustle/core';
-import { dueOn } from '../season/due.js';
+import { dueOn, urgency } from '../season/due.js';
 import { Clock } from '../store/clock.service.js';
 import { silhouetteOf } from './silhouette.js';
 import { TreesService } from './trees.service.js';
@@ -40,12 +40,14 @@ export class SummaryService {
       return { id, name: tree.name, species: findSpecies(tree.species)!.name, revision, silhouette, coils, race, next: due[0] ?? null };
     });
     // Dated work first, soonest on top; then open plans; then trees that rest.
-    const rank = (t: TreeSummary): string => (t.next ? (t.next.kind === 'plan' ? '1' : `0${t.next.on}`) : '2');
+    const rank = (t: TreeSummary): string => (t.next ? urgency(t.next) : 'z');
     return all.sort((a, b) => (rank(a) + a.name < rank(b) + b.name ? -1 : 1));
   }
 
   async due(): Promise<DueView[]> {
     const all = await this.trees.all();
-    return all.flatMap(({ id, revision, tree }) => this.summed(id, revision, tree).due).sort((a, b) => (a.on + a.treeName < b.on + b.treeName ? -1 : 1));
+    return all
+      .flatMap(({ id, revision, tree }) => this.summed(id, revision, tree).due)
+      .sort((a, b) => (urgency(a) + a.treeName < urgency(b) + b.treeName ? -1 : 1));
   }
 }

@@ -183,16 +183,24 @@ export function Turntable(props: TurntableProps) {
   const onPointerDown = (event: PointerEvent): void => {
     drag.current = { x: event.clientX, bearing: stand.bearing, moved: false };
   };
-  const onPointerMove = (event: PointerEvent): void => {
+  /** Dragging to the right turns the near side of the table to the right. */
+  const draggedTo = (event: PointerEvent): number | null => {
     const from = drag.current;
-    if (!from || !event.buttons) return;
+    if (!from) return null;
     if (Math.abs(event.clientX - from.x) > 3) from.moved = true;
-    // Dragging to the right turns the near side of the table to the right.
-    if (from.moved) setTurning({ from: bearing, now: wrapDeg(from.bearing + (event.clientX - from.x) * DEGREES_PER_PIXEL) });
+    return from.moved ? wrapDeg(from.bearing + (event.clientX - from.x) * DEGREES_PER_PIXEL) : null;
   };
-  const onPointerUp = (): void => {
-    if (drag.current?.moved) onBearing(Math.round(stand.bearing) % 360);
+  const onPointerMove = (event: PointerEvent): void => {
+    const now = event.buttons ? draggedTo(event) : null;
+    if (now !== null) setTurning({ from: bearing, now });
+  };
+  const onPointerUp = (event: PointerEvent): void => {
+    const now = draggedTo(event);
     drag.current = null;
+    if (now === null) return;
+    const whole = Math.round(now) % 360;
+    setTurning({ from: bearing, now: whole });
+    onBearing(whole);
   };
   const onWheel = (event: WheelEvent): void => nearer(Math.exp(-event.deltaY * 0.0012));
 

@@ -75,7 +75,7 @@ export function nextInspection(coil: CoilState, found: Forecast, lastLook: numbe
   // Each day uses up its share of the longest interval; dormant days count less.
   let used = 0;
   let day = from;
-  while (used < 1 && day < from + DORMANT_WEEKS * 7) {
+  while (used < 1 - 1e-9 && day < from + DORMANT_WEEKS * 7) {
     used += 1 / (7 * (isGrowing(coil.species, coil.hemisphere, day) ? weeks : DORMANT_WEEKS));
     day++;
   }

@@ -88,19 +88,29 @@ export function RemovePanel() {
   }, [plan, tree]);
   const act = useCallback((id: string, to: Act) => void attempt(() => putDecision(view, id, { act: to })), [attempt, view]);
 
+  // The address follows the keys with a delay; a quick hand is ahead of it.
+  const at = useRef(branch);
   useEffect(() => {
+    at.current = branch;
+  }, [branch]);
+
+  useEffect(() => {
+    const go = (by: number): void => {
+      const from = at.current ? order.indexOf(at.current) : -1;
+      at.current = order[Math.min(order.length - 1, Math.max(0, from + by))] ?? null;
+      setBranch(at.current);
+    };
     const onKey = (event: KeyboardEvent): void => {
       if (event.ctrlKey || event.metaKey || (event.target instanceof HTMLElement && event.target.matches('input, textarea, select'))) return;
       const key = event.key.toLowerCase();
-      const at = branch ? order.indexOf(branch) : -1;
-      if (key === 'j') setBranch(order[Math.min(order.length - 1, at + 1)] ?? null);
-      else if (key === 'l') setBranch(order[Math.max(0, at - 1)] ?? null);
+      if (key === 'j') go(1);
+      else if (key === 'l') go(-1);
       const chosen = ACTS.find((a) => a.key === key);
-      if (chosen && branch) act(branch, chosen.act);
+      if (chosen && at.current) act(at.current, chosen.act);
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [branch, order, setBranch, act]);
+  }, [order, setBranch, act]);
 
   if (!plan) return <Skeleton lines={9} />;
   const { removed, cap } = plan.green;

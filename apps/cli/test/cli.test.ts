@@ -1,0 +1,71 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+
+const bin = resolve(__dirname, '../bin/ustle.mjs');
+const larch = resolve(__dirname, '../../../demo/trees/lantern.ustle.json');
+const folder = mkdtempSync(join(tmpdir(), 'ustle-cli-'));
+const ustle = (...args: string[]) => spawnSync(process.execPath, [bin, ...args], { encoding: 'utf8', maxBuffer: 1 << 26 });
+const file = (name: string, text: string): string => {
+  writeFileSync(join(folder, name), text);
+  return join(folder, name);
+};
+
+test('check, plan and convert a sound file; the plan is the same byte for byte', () => {
+  expect(ustle('check', larch)).toMatchObject({ status: 0, stderr: '' });
+  const first = ustle('plan', larch, '--on', '2026-03-01', '--json');
+  expect(first).toMatchObject({ status: 0, stderr: '', stdout: ustle('plan', larch, '--on', '2026-03-01', '--json').stdout });
+  const plan = JSON.parse(first.stdout);
+  expect(Object.keys(plan)).toEqual([
+    'format',
+    'version',
+    'tree',
+    'on',
+    'read',
+    'fronts',
+    'findings',
+    'green',
+    'poses',
+    'runs',
+    'unwired',
+    'order',
+    'cutList',
+    'guys',
+    'wires',
+    'notes',
+  ]);
+  expect(plan).toMatchObject({ format: 'ustle-plan', version: 1, on: '2026-03-01', cutList: [], guys: [], wires: [] });
+  expect(plan.runs.length).toBeGreaterThan(5);
+  const copy = join(folder, 'copy.json');
+  expect(ustle('convert', larch, copy).status).toBe(0);
+  expect(JSON.parse(readFileSync(copy, 'utf8'))).toEqual(JSON.parse(readFileSync(larch, 'utf8')));
+});
+
+test('a refused file: exit 1, the errors as JSON on one side and as lines on the other, no stack', () => {
+  const tree = JSON.parse(readFileSync(larch, 'utf8'));
+  tree.branches[3].d = -2;
+  for (const [path, text] of [
+    ['/branches/3/d', JSON.stringify(tree)],
+    ['/', '{"a": NaN}'],
+    ['/', 'x'.repeat(50 << 20)],
+  ]) {
+    const done = ustle('plan', file('bad.json', text!), '--json');
+    expect(done.status).toBe(1);
+    expect(JSON.parse(done.stdout).errors[0]).toMatchObject({ path, code: expect.any(String), message: expect.stringMatching(/\.$/) });
+    expect(done.stderr).toMatch(new RegExp(`^${path}: `));
+    expect(done.stderr).not.toMatch(/at .*\.js/);
+  }
+  expect(ustle('check', join(folder, 'none.json'))).toMatchObject({ status: 1, stderr: expect.stringContaining('cannot be read') });
+  expect(ustle('plan', larch, '--on', 'tomorrow')).toMatchObject({ status: 1, stderr: expect.stringContaining('not a date') });
+});
+
+test('species lists keys, and plain Node reads the core from the root', () => {
+  expect(ustle('species').stdout).toMatch(/^maple-trident +Trident maple/m);
+  const root = resolve(__dirname, '../../..');
+  const said = execFileSync(process.execPath, ['--input-type=module', '-e', "import { awgToMm } from '@ustle/core'; console.log(awgToMm(10).toFixed(4))"], {
+    cwd: root,
+    encoding: 'utf8',
+  });
+  expect(said.trim()).toBe('2.5882');
+});

@@ -1,0 +1,156 @@
+import fc from 'fast-check';
+import {
+  chooseWire,
+  coilsOn,
+  dayOf,
+  distance,
+  helix,
+  lengthOf,
+  limb,
+  norm,
+  placeTree,
+  planTree,
+  planWiring,
+  pointAt,
+  proposePoses,
+  sub,
+  tryWire,
+  unit,
+  dot,
+  type BendToHold,
+  type Tree,
+  type Vec,
+} from '../src/index.js';
+import { anyTree, branch, tree } from './trees.js';
+
+const straight = limb(
+  [
+    [0, 0, 0],
+    [200, 0, 40],
+  ],
+  [12, 6],
+);
+
+test.each([
+  ['cw', 1],
+  ['ccw', -1],
+] as const)('a %s coil touches its branch all along, at its angle and hand', (hand, sense) => {
+  const [strand] = helix(straight, { size: 3, angleDeg: 45, hand, start: 'over', strands: 1, from: 10, to: 180 });
+  const axis = unit(sub(straight.points[1]!, straight.points[0]!));
+  let turning = 0;
+  strand!.forEach((p, i) => {
+    const along = dot(p, axis);
+    const out = sub(p, [axis[0] * along, axis[1] * along, axis[2] * along]);
+    expect(norm(out)).toBeCloseTo((pointAt(straight, along).diameter + 3) / 2, 6);
+    if (i === 0) expect(out[2]).toBeGreaterThan(0);
+    else {
+      const before = strand![i - 1]!;
+      const step = sub(p, before);
+      const angle = (Math.acos(dot(step, axis) / norm(step)) * 180) / Math.PI;
+      if (i < strand!.length - 1) expect(Math.abs(angle - 45)).toBeLessThan(1.5);
+      const a = sub(before, [axis[0] * dot(before, axis), axis[1] * dot(before, axis), axis[2] * dot(before, axis)]);
+      turning += Math.sign(dot(axis, [a[1] * out[2] - a[2] * out[1], a[2] * out[0] - a[0] * out[2], a[0] * out[1] - a[1] * out[0]]));
+    }
+  });
+  expect(Math.sign(turning)).toBe(sense);
+});
+
+test('parallel strands lie beside each other without crossing into each other', () => {
+  const strands = helix(straight, { size: 2, angleDeg: 50, hand: 'cw', start: 'under', strands: 3, from: 10, to: 150 });
+  const nearest = (p: Vec, other: Vec[]): number => Math.min(...other.map((q) => distance(p, q)));
+  for (const p of strands[0]!.slice(12, -12)) expect(nearest(p, strands[1]!)).toBeGreaterThan(2 * 0.8);
+  expect(strands[0]![0]![2]).toBeLessThan(0);
+});
+
+const bend: fc.Arbitrary<BendToHold> = fc.record({
+  diameter: fc.double({ min: 3, max: 16, noNaN: true }),
+  angleDeg: fc.double({ min: 12, max: 60, noNaN: true }),
+  length: fc.double({ min: 40, max: 160, noNaN: true }),
+  wood: fc.constant({ elasticStrain: 0.02, strength: 24 }),
+  k0: fc.constant(3.5),
+  protection: fc.constant('none' as const),
+  weightMoment: fc.double({ min: 0, max: 60, noNaN: true }),
+});
+
+test('the wire chosen is the thinnest that holds with a bearable overbend', () => {
+  fc.assert(
+    fc.property(bend, fc.constantFrom('aluminium' as const, 'copper' as const), (b, metal) => {
+      const sizes = [1, 1.5, 2, 2.5, 3, 3.5, 4, 5, 6];
+      const choice = chooseWire(b, metal, sizes);
+      if (!choice) return;
+      expect(choice.bendToDeg).toBeLessThanOrEqual(choice.settlesDeg * 1.35 + 1e-9);
+      expect(choice.settlesDeg / b.angleDeg).toBeCloseTo(1.09, 9);
+      const thinner = sizes[sizes.indexOf(choice.size) - 1];
+      if (thinner === undefined) return;
+      const less = tryWire(b, { metal, size: thinner, strands: choice.strands, coilAngleDeg: 45, grip: 0.6 });
+      expect(less.bendToDeg > less.settlesDeg * 1.35 || less.hold <= b.weightMoment).toBe(true);
+    }),
+  );
+});
+
+test('a practitioner would know the wire: near the rules of thumb, a guy where none is stout enough', () => {
+  const common: BendToHold = {
+    diameter: 9,
+    angleDeg: 35,
+    length: 60,
+    wood: { elasticStrain: 0.02, strength: 24 },
+    k0: 3.5,
+    protection: 'none',
+    weightMoment: 0,
+  };
+  const copper = chooseWire(common, 'copper')!;
+  const aluminium = chooseWire(common, 'aluminium')!;
+  expect(copper.size / (9 / 4)).toBeGreaterThan(0.7);
+  expect(copper.size / (9 / 4)).toBeLessThan(1.4);
+  expect(aluminium.size).toBeGreaterThan(copper.size);
+  expect(chooseWire({ ...common, diameter: 45, length: 300 }, 'aluminium')).toBeNull();
+});
+
+test('hand and start follow the wish: left counter-clockwise, right clockwise, over to lower, under to raise', () => {
+  const t = tree([branch('left', { bearing: 90, elevation: 30 }), branch('right', { bearing: 270, elevation: -30, at: 300 })]);
+  t.plan.poses.push({ branch: 'left', bearing: 60, elevation: 0, bends: [] }, { branch: 'right', bearing: 300, elevation: 10, bends: [] });
+  const placed = placeTree(t);
+  const parts = planWiring(placed, proposePoses(placed)).runs.flatMap((r) => r.branches);
+  expect(parts.find((p) => p.branch === 'left')).toMatchObject({ hand: 'ccw', start: 'over' });
+  expect(parts.find((p) => p.branch === 'right')).toMatchObject({ hand: 'cw', start: 'under' });
+});
+
+test('a plan is the same every time, wires no dead or removed branch, and keeps what the file fixes', () => {
+  const on = dayOf('2026-03-01');
+  fc.assert(
+    fc.property(anyTree, (t) => {
+      const fixed: Tree = {
+        ...t,
+        plan: {
+          ...t.plan,
+          decisions: [{ branch: 'b1', act: 'remove' }],
+          runs: [{ id: 'w1', metal: 'copper', size: 2.05, strands: 2, angle: 50, branches: [{ branch: 'b4', hand: 'ccw', start: 'under' }] }],
+        },
+      };
+      const plan = planTree(fixed, on);
+      expect(JSON.stringify(planTree(structuredClone(fixed), on))).toBe(JSON.stringify(plan));
+      const wired = plan.runs.flatMap((r) => r.branches.map((b) => b.branch));
+      const off = new Set(fixed.branches.filter((b) => b.state === 'dead' || b.id === 'b1' || b.parent === 'b1').map((b) => b.id));
+      off.delete('b4');
+      expect(wired.filter((id) => off.has(id))).toEqual([]);
+      expect(plan.runs[0]).toMatchObject({ id: 'w1', size: 2.05, strands: 2, branches: [{ branch: 'b4', hand: 'ccw', start: 'under' }] });
+      expect(new Set(plan.runs.map((r) => r.id)).size).toBe(plan.runs.length);
+    }),
+    { numRuns: 5 },
+  );
+});
+
+test('a line taken back or corrected no longer stands, and unwiring ends a coil', () => {
+  const record = [
+    { id: 'r1', on: '2026-02-01', kind: 'wired' as const, branch: 'a', run: 'w1', metal: 'copper' as const, size: 2 },
+    { id: 'r2', on: '2026-02-01', kind: 'wired' as const, branch: 'a', run: 'w1', metal: 'copper' as const, size: 2.6, corrects: 'r1' },
+    { id: 'r3', on: '2026-04-01', kind: 'unwired' as const, branch: 'a', run: 'w1' },
+    { id: 'r4', on: '2026-04-02', kind: 'withdrawn' as const, corrects: 'r3' },
+  ];
+  const t = tree([branch('a')], { record });
+  const on = (iso: string, lines: number) => coilsOn({ ...t, record: record.slice(0, lines) }, dayOf(iso));
+  expect(on('2026-05-01', 2)).toMatchObject([{ size: 2.6 }]);
+  expect(on('2026-05-01', 3)).toEqual([]);
+  expect(on('2026-05-01', 4)).toHaveLength(1);
+  expect(lengthOf(placeTree(t).branches[0]!.line)).toBeCloseTo(200, 6);
+});
