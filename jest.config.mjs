@@ -7,7 +7,7 @@ export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/packages', '<rootDir>/apps', '<rootDir>/demo'],
   testMatch: ['**/*.test.ts'],
-  transform: { '^.+\\.m?ts$': ['@swc/jest', swc] },
+  transform: { '^.+\\.(ts|mjs)$': ['@swc/jest', swc] },
   moduleNameMapper: {
     '^@ustle/files/tree.schema.json$': '<rootDir>/packages/files/tree.schema.json',
     '^@ustle/(core|files|contract)$': '<rootDir>/packages/$1/src/index.ts',

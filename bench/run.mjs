@@ -1,0 +1,119 @@
+// Performance and scale: times are of this machine, ratios and growth are what to compare. Run after `npm run build`.
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import {
+  dayOf,
+  forecast,
+  findingsOf,
+  hidingOf,
+  judgeFront,
+  largeTree,
+  MARK_LIMIT,
+  NOTHING_KNOWN,
+  placeTree,
+  scanFronts,
+  searchFronts,
+  speciesOf,
+} from '@ustle/core';
+import { rayCast } from './ray-cast.mjs';
+import { build, chromium, install, serve } from '../scripts/lib.mjs';
+
+install();
+build();
+
+/** Median of some runs, in milliseconds. */
+function time(work, runs = 5) {
+  const times = [];
+  for (let i = 0; i < runs; i++) {
+    const start = performance.now();
+    work();
+    times.push(performance.now() - start);
+  }
+  return times.sort((a, b) => a - b)[Math.floor(runs / 2)];
+}
+const ms = (t) => `${t < 10 ? t.toFixed(2) : t.toFixed(0)} ms`;
+const row = (name, value, note = '') => console.log(`${name.padEnd(52)} ${value.padStart(10)}  ${note}`);
+
+console.log('\nFront search');
+const TILTS = [-20, -15, -10, -5, 0, 5, 10, 15, 20];
+const sizes = [75, 150, 300];
+const level = sizes.map((n) => {
+  const placed = placeTree(largeTree(n, 3));
+  searchFronts(placed, { step: 15 });
+  return time(() => searchFronts(placed));
+});
+level.forEach((t, i) => row(`120 bearings, level, ${sizes[i]} branches`, ms(t), i ? `× ${(t / level[i - 1]).toFixed(2)} for twice the branches` : ''));
+const large = placeTree(largeTree(300, 3));
+row('coarse rose (24 bearings), 300 branches', ms(time(() => [...scanFronts(large, { step: 15 })])));
+const all = sizes.map((n) => {
+  const placed = placeTree(largeTree(n, 3));
+  return time(() => searchFronts(placed, { pitches: TILTS, rolls: TILTS }), 3);
+});
+all.forEach((t, i) => row(`9,720 views, ${sizes[i]} branches`, ms(t), i ? `× ${(t / all[i - 1]).toFixed(2)} for twice the branches` : ''));
+const hiding = hidingOf(large);
+const buffered = time(() => [0, 90, 180, 270].forEach((b) => hiding(b, 0))) / 4;
+const cast = time(() => rayCast(large, 90, 0, 24, 32), 1) * ((96 * 128) / (24 * 32));
+row('hidden share of one view, depth buffer', ms(buffered), `plain ray cast of as many cells: ${ms(cast)}, × ${(cast / buffered).toFixed(0)}`);
+
+console.log('\nFindings and forecasts');
+const front = judgeFront(large, { bearing: 30, pitch: 0, roll: 0 });
+row('findings of 300 branches', ms(time(() => findingsOf(large, front))));
+const coil = (i) => {
+  const species = speciesOf(['larch', 'maple-trident', 'olive', 'juniper-scale'][i % 4]);
+  const target = 0.006 + (i % 17) * 0.001;
+  return {
+    species,
+    hemisphere: 'north',
+    since: dayOf('2026-02-01') + (i % 90),
+    diameter: 4 + (i % 11),
+    wireDiameter: 2,
+    factor: 0.7 + (i % 7) * 0.2,
+    allowance: (i % 3) * 0.3,
+    markLimit: MARK_LIMIT[species.bark],
+    bend: { wired: target * 1.09, target },
+    unknown: NOTHING_KNOWN,
+  };
+};
+const races = [500, 1000, 2000].map((n) => {
+  const coils = Array.from({ length: n }, (_, i) => coil(i));
+  return time(() => coils.forEach((c) => forecast(c)), 3);
+});
+races.forEach((t, i) => row(`forecasts of ${[500, 1000, 2000][i]} coils`, ms(t), i ? `× ${(t / races[i - 1]).toFixed(2)} for twice the coils` : ''));
+
+console.log('\nFirst load, in Chromium with software drawing');
+const { default: puppeteer } = await import('puppeteer-core');
+const { loadStudio } = await import('../demo/load.mjs');
+const { address, server } = await serve({ USTLE_DATA: mkdtempSync(join(tmpdir(), 'ustle-bench-')), USTLE_PORT: '4800' }, { quiet: true });
+await loadStudio(address);
+const [tree] = await (await fetch(`${address}/api/trees`)).json();
+const flags = [
+  '--no-sandbox',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--use-angle=swiftshader',
+  '--enable-unsafe-swiftshader',
+];
+const browser = await puppeteer.launch({ executablePath: chromium(), headless: true, args: flags });
+for (const [name, path, sign] of [
+  ['bench, four trees listed', '/bench', 'main li'],
+  ['a tree, first frame of the turntable drawn', `/tree/${tree.id}/front`, '[data-ready="1"]'],
+]) {
+  const page = await (await browser.createBrowserContext()).newPage();
+  await page.setViewport({ width: 1280, height: 800 });
+  let bytes = 0;
+  page.on('response', async (response) => {
+    bytes += Number(response.headers()['content-length'] ?? (await response.buffer().catch(() => '')).length);
+  });
+  const start = performance.now();
+  await page.goto(address + path);
+  await page.waitForSelector(sign);
+  row(name, ms(performance.now() - start), `${(bytes / 1024).toFixed(0)} kB`);
+  await page.close();
+}
+await browser.close();
+server.removeAllListeners('exit');
+server.kill();

@@ -1,0 +1,72 @@
+// Refreshes docs/screenshots from the demo studio.
+import { mkdirSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { build, chromium, install, root, serve } from './lib.mjs';
+
+install();
+build();
+const { default: puppeteer } = await import('puppeteer-core');
+const { loadStudio } = await import('../demo/load.mjs');
+const folder = join(root, 'docs/screenshots');
+mkdirSync(folder, { recursive: true });
+const { address, server } = await serve(
+  { USTLE_DATA: mkdtempSync(join(tmpdir(), 'ustle-shots-')), USTLE_PORT: '4810', USTLE_NAME: 'Tidewall Yard', USTLE_TODAY: '2026-06-12' },
+  { quiet: true },
+);
+await loadStudio(address);
+const trees = await (await fetch(`${address}/api/trees`)).json();
+const idOf = (name) => trees.find((t) => t.name === name).id;
+
+const DESK = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+const firstCoil = async (name) => (await (await fetch(`${address}/api/trees/${idOf(name)}/plan`)).json()).wires[0].branch;
+const firstRun = async (name) => {
+  const plan = await (await fetch(`${address}/api/trees/${idOf(name)}/plan`)).json();
+  const on = new Set(plan.wires.map((w) => w.branch));
+  return plan.runs.flatMap((r) => r.branches).find((b) => !on.has(b.branch)).branch;
+};
+
+const VIEWS = [
+  ['bench', '/bench', DESK],
+  ['bench-lamp', '/bench', DESK, 'lamp'],
+  ['season', '/season', DESK],
+  ['read', `/tree/${idOf('Lantern')}/read`, DESK],
+  ['front', `/tree/${idOf('Lantern')}/front`, DESK],
+  ['front-lamp', `/tree/${idOf('Gannet')}/front?bearing=351`, DESK, 'lamp'],
+  ['remove', `/tree/${idOf('Lantern')}/remove`, DESK],
+  ['wire', `/tree/${idOf('Lantern')}/wire?branch=${await firstRun('Lantern')}`, DESK],
+  ['watch', `/tree/${idOf('Squall')}/watch?branch=${await firstCoil('Squall')}`, DESK],
+  ['phone-bench', '/bench', PHONE],
+  ['phone-watch', `/tree/${idOf('Squall')}/watch`, PHONE],
+];
+
+const browser = await puppeteer.launch({
+  executablePath: chromium(),
+  headless: true,
+  args: [
+    '--no-sandbox',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--use-angle=swiftshader',
+    '--enable-unsafe-swiftshader',
+  ],
+});
+for (const [name, path, viewport, theme = 'paper'] of VIEWS) {
+  const page = await (await browser.createBrowserContext()).newPage();
+  await page.setViewport(viewport);
+  await page.evaluateOnNewDocument((t) => localStorage.setItem('ustle-theme', t), theme);
+  await page.goto(address + path, { waitUntil: 'networkidle0' });
+  if (path.startsWith('/tree')) await page.waitForSelector('[data-ready="1"]');
+  await page.waitForFunction(() => !document.querySelector('.animate-pulse'));
+  await new Promise((done) => setTimeout(done, 1500));
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+  console.log(name);
+  await page.close();
+}
+await browser.close();
+server.removeAllListeners('exit');
+server.kill();
