@@ -40,7 +40,7 @@ export function Shell() {
           <span className="sm:flex-1" />
           <button
             type="button"
-            className="h-12 w-full text-[14px] text-quiet hover:text-ink sm:h-10"
+            className="h-12 w-full border-t-4 border-transparent text-[14px] text-quiet hover:text-ink sm:h-10 sm:border-t-0"
             onClick={() => setTheme(theme === 'paper' ? 'lamp' : 'paper')}
             aria-label={theme === 'paper' ? 'Work by lamplight' : 'Work by daylight'}
           >

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { BufferAttribute, CircleGeometry, Color, ExtrudeGeometry, LatheGeometry, Shape, Vector2, type BufferGeometry } from 'three';
+import { mergeGeometries } from 'three/addons/utils/BufferGeometryUtils.js';
 import type { Pot } from '@ustle/core';
 import { noise2 } from './noise';
 
@@ -48,16 +49,22 @@ function roundedRectangle(width: number, depth: number, corner: number): Shape {
   return shape;
 }
 
+/** Walls standing a little outward, a lip round the top, hollow for the soil. */
 function rectangularPot({ width, depth, height }: Pot): BufferGeometry {
-  const box = new ExtrudeGeometry(roundedRectangle(width, depth, width * 0.05), {
-    depth: height,
-    bevelEnabled: true,
-    bevelSize: 2,
-    bevelThickness: 2,
-    bevelSegments: 2,
-  });
-  box.translate(0, 0, -height);
-  return box;
+  const ring = (outer: number, inner: number, thick: number, z: number): BufferGeometry => {
+    const shape = roundedRectangle(width * outer, depth * outer, width * 0.05);
+    shape.holes.push(roundedRectangle(width * inner, depth * inner, width * 0.04));
+    return new ExtrudeGeometry(shape, { depth: thick, bevelEnabled: true, bevelSize: 1.5, bevelThickness: 1.5, bevelSegments: 2 }).translate(0, 0, z);
+  };
+  const walls = ring(0.95, 0.88, height * 0.86, -height);
+  // The walls lean: narrower at the foot.
+  const positions = walls.getAttribute('position');
+  for (let i = 0; i < positions.count; i++) {
+    const share = 0.9 + 0.1 * ((positions.getZ(i) + height) / height);
+    positions.setXY(i, positions.getX(i) * share, positions.getY(i) * share);
+  }
+  walls.computeVertexNormals();
+  return mergeGeometries([walls, ring(1, 0.9, height * 0.13, -height * 0.13)])!;
 }
 
 /** The soil's surface, a little domed to the trunk, mossy in patches. */

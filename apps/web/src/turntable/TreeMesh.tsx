@@ -3,6 +3,7 @@ import { useEffect, useMemo, useRef } from 'react';
 import { BackSide, BufferAttribute, BufferGeometry, ShaderMaterial, Vector3 } from 'three';
 import { lengthOf, pointAt, posed, smooth, speciesOf, type PlacedTree } from '@ustle/core';
 import { coilMesh, type DrawnCoil } from './coil-geometry';
+import { FOV_DEG } from './framing';
 import { barkLook, leafLook, METAL_COLOURS, STATE_COLOURS, type Room } from './colours';
 import { sortTufts, TUFT_FRAGMENT, TUFT_VERTEX, tuftGeometry, tuftsOf, tuftTexture } from './foliage';
 import { dot } from './sprites';
@@ -148,10 +149,13 @@ function Poses({ placed, poses, room }: { placed: PlacedTree; poses: readonly { 
   if (!poses.length) return null;
   return (
     <points geometry={geometry}>
-      <pointsMaterial map={dot()} color={room.pose} size={placed.height * 0.0085} transparent alphaTest={0.4} depthTest={false} opacity={0.9} />
+      <pointsMaterial map={dot()} color={room.pose} size={placed.height * 0.0085 * POINT_SCALE} transparent alphaTest={0.4} depthTest={false} opacity={0.9} />
     </points>
   );
 }
+
+/** three sizes points as if the picture spanned a right angle; ours is narrower. */
+const POINT_SCALE = 1 / Math.tan((FOV_DEG * Math.PI) / 360);
 
 function Chosen({ placed, branch }: { placed: PlacedTree; branch: string }) {
   const geometry = useMemo(() => {

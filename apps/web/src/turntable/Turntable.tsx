@@ -5,7 +5,7 @@ import { clamp, placeTree, pointAt, lengthOf, tilt, toRad, wrapDeg, type Front, 
 import { useTheme } from '../app/theme';
 import type { DrawnCoil } from './coil-geometry';
 import { ROOMS } from './colours';
-import { frameRings } from './framing';
+import { FOV_DEG, frameRings } from './framing';
 import { LABEL_HEIGHT, placeLabels, type PlacedLabel } from './labels';
 import { PotMesh } from './PotMesh';
 import { Table, type Flag } from './Table';
@@ -31,7 +31,6 @@ export interface TurntableProps {
   foliage?: number;
 }
 
-const FOV = 24;
 /** The viewer looks a little down on the table. */
 const LOOK_DOWN_DEG = 9;
 const STEP = 3;
@@ -56,7 +55,7 @@ function Rig({ stand, height, potHeight, radius }: { stand: Stand; height: numbe
       { radius: radius * 1.13, z: -potHeight - 12 },
       { radius: height * 0.14, z: height * 1.06 },
     ];
-    const framing = frameRings(rings, FOV, size.width / size.height, LOOK_DOWN_DEG);
+    const framing = frameRings(rings, FOV_DEG, size.width / size.height, LOOK_DOWN_DEG);
     const { aim } = framing;
     const distance = framing.distance / stand.zoom;
     const b = toRad(stand.bearing);
@@ -224,7 +223,7 @@ export function Turntable(props: TurntableProps) {
         shadows
         frameloop="demand"
         dpr={[1, 2]}
-        camera={{ fov: FOV }}
+        camera={{ fov: FOV_DEG }}
         gl={{ antialias: true, preserveDrawingBuffer: true }}
         onPointerMissed={() => onSelect(null)}
       >

@@ -1,5 +1,8 @@
 import { toRad } from '@ustle/core';
 
+/** The camera's angle of view, bottom to top. */
+export const FOV_DEG = 24;
+
 /** A ring of points round the table's axis: radius and height, mm. */
 export interface Ring {
   radius: number;
