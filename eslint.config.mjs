@@ -69,7 +69,7 @@ export default tseslint.config(
       'no-console': 'error',
     },
   },
-  { files: ['scripts/**', 'bench/**', 'demo/**'], rules: { 'no-console': 'off' } },
+  { files: ['scripts/**', 'bench/**', 'demo/**'], languageOptions: { globals: globals.browser }, rules: { 'no-console': 'off' } },
   // Nest's modules and DTO bases are classes with nothing in them but decorators.
   { files: ['apps/server/**', 'packages/contract/**'], rules: { '@typescript-eslint/no-extraneous-class': 'off' } },
   {
