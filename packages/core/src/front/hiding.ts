@@ -11,7 +11,7 @@ export interface Hiding {
   /** Share 0..1 of the lower trunk's outline that something stands in front of. */
   hidden: number;
   /** Share of the outline each branch (or "trunk" for the apex foliage) hides, by id; largest first. */
-  by: { branch: string; share: number }[];
+  by: () => { branch: string; share: number }[];
 }
 
 /** Flat arrays, so that a thousand views of three hundred branches stay within a second. */
@@ -92,9 +92,9 @@ export function hidingOf(placed: PlacedTree, without: ReadonlySet<string> = new 
     const cell = Math.max((right - left) / BUFFER_WIDTH, (top - bottom) / BUFFER_HEIGHT);
     const columns = Math.min(BUFFER_WIDTH, Math.ceil((right - left) / cell));
     const rows = Math.min(BUFFER_HEIGHT, Math.ceil((top - bottom) / cell));
-    depthOfTrunk.fill(-Infinity);
-    depth.fill(-Infinity);
-    holder.fill(-1);
+    depthOfTrunk.fill(-Infinity, 0, rows * BUFFER_WIDTH);
+    depth.fill(-Infinity, 0, rows * BUFFER_WIDTH);
+    holder.fill(-1, 0, rows * BUFFER_WIDTH);
 
     const put = (column: number, row: number, z: number, into: Float32Array, owner: number): void => {
       const at = row * BUFFER_WIDTH + column;
@@ -195,7 +195,7 @@ export function hidingOf(placed: PlacedTree, without: ReadonlySet<string> = new 
         counts[holder[at]!]!++;
       }
     }
-    const by = names
+    const by = (): { branch: string; share: number }[] => names
       .map((branch, i) => ({ branch, share: seen ? counts[i]! / seen : 0 }))
       .filter(({ share }) => share > 0)
       .sort((a, b) => b.share - a.share || (a.branch < b.branch ? -1 : 1));

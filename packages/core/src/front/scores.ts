@@ -32,13 +32,19 @@ export const WEIGHT_PROFILES: Record<string, Weights> = {
   clump: { ...BALANCED, base: 1.4, movement: 0.8, trunkInSight: 1.4 },
 };
 
+type OfBearing = Record<'base' | 'firstBranch' | 'features', Scored>;
+
 interface Context {
   placed: PlacedTree;
   shown: PlacedTree['branches'];
+  /** Living main branches from below: where they leave (share of the height) and their bearing. */
+  low: { id: string; share: number; bearing: number }[];
   trunkLine: Vec[];
   widestBase: number;
-  hiding: (bearing: number, pitch: number) => Hiding;
   greenWith: Map<string, number>;
+  /** What depends on the bearing alone, and on bearing and pitch: roll turns the picture about the line of sight. */
+  faced: (view: View) => OfBearing;
+  pitched: (view: View) => { hiding: Hiding; eyes: Eye };
 }
 
 function rootExtent(placed: PlacedTree, bearing: number): number {
@@ -55,23 +61,36 @@ function rootExtent(placed: PlacedTree, bearing: number): number {
 
 /** What does not depend on the view, prepared once for a scan. */
 export function prepare(placed: PlacedTree, without: ReadonlySet<string>): Context {
-  const all = Array.from({ length: 120 }, (_, i) => rootExtent(placed, i * 3));
   const green = new Map(placed.tree.branches.map((b) => [b.id, b.green]));
-  return {
+  const shown = placed.branches.filter((b) => !without.has(b.branch.id));
+  const hide = hidingOf(placed, without);
+  const context: Context = {
     placed,
-    shown: placed.branches.filter((b) => !without.has(b.branch.id)),
+    shown,
+    low: shown
+      .filter((b) => b.order === 1 && b.branch.state !== 'dead')
+      .map((b) => ({ id: b.branch.id, share: b.line.points[0]![2] / placed.height, bearing: slope(b).bearing }))
+      .sort((a, b) => a.share - b.share),
     trunkLine: resample(placed),
-    widestBase: Math.max(...all),
-    hiding: onceAView(hidingOf(placed, without)),
+    widestBase: Math.max(...Array.from({ length: 120 }, (_, i) => rootExtent(placed, i * 3))),
     greenWith: new Map(placed.tree.branches.map((b) => [b.id, [...withChildren(placed.tree, b.id)].reduce((sum, id) => sum + green.get(id)!, 0)])),
+    faced: remember(
+      (view) => ({ base: base(context, view), firstBranch: firstBranch(context, view), features: features(context, view) }),
+      (a, b) => a.bearing === b.bearing,
+    ),
+    pitched: remember(
+      (view) => ({ hiding: hide(view.bearing, view.pitch), eyes: eye(context, viewer(view)) }),
+      (a, b) => a.bearing === b.bearing && a.pitch === b.pitch,
+    ),
   };
+  return context;
 }
 
-/** Remembers the last answer: the rolls of one bearing and pitch share it. */
-function onceAView(ask: (bearing: number, pitch: number) => Hiding): (bearing: number, pitch: number) => Hiding {
-  let last: { bearing: number; pitch: number; answer: Hiding } | null = null;
-  return (bearing, pitch) => {
-    if (last?.bearing !== bearing || last.pitch !== pitch) last = { bearing, pitch, answer: ask(bearing, pitch) };
+/** Remembers the last answer for as long as the view is the same in what matters. */
+function remember<T>(ask: (view: View) => T, same: (a: View, b: View) => boolean): (view: View) => T {
+  let last: { view: View; answer: T } | null = null;
+  return (view) => {
+    if (!last || !same(last.view, view)) last = { view, answer: ask(view) };
     return last.answer;
   };
 }
@@ -82,7 +101,8 @@ function resample(placed: PlacedTree): Vec[] {
   return Array.from({ length: 13 }, (_, i) => pointAt(fine, (lengthOf(fine) * i) / 12).point);
 }
 
-type Scored = { score: number; because: string };
+/** A score, and its words when somebody asks: thousands of views are scored, a few are explained. */
+type Scored = { score: number; because: () => string };
 
 function base({ placed, widestBase }: Context, view: View): Scored {
   const width = rootExtent(placed, view.bearing);
@@ -92,15 +112,18 @@ function base({ placed, widestBase }: Context, view: View): Scored {
   const note = pointing.length ? `; ${pointing.length === 1 ? 'a root points' : `${pointing.length} roots point`} at you` : '';
   return {
     score: clamp(width / widestBase - cost, 0, 1),
-    because: placed.tree.roots.length ? `${width.toFixed(0)} mm wide of at most ${widestBase.toFixed(0)}${note}` : 'no surface roots measured',
+    because: () => (placed.tree.roots.length ? `${width.toFixed(0)} mm wide of at most ${widestBase.toFixed(0)}${note}` : 'no surface roots measured'),
   };
 }
 
 function movement({ trunkLine }: Context, see: (p: Vec) => Vec): Scored {
   const found = movementOf(trunkLine.map(see));
-  const turns = (bends: readonly { turnDeg: number }[]): string => `${bends.reduce((sum, b) => sum + Math.abs(b.turnDeg), 0).toFixed(0)}°`;
-  const run = found.straight > 0.25 ? `; ${(found.straight * 100).toFixed(0)}% straight` : '';
-  return { score: found.score, because: `${found.side.length} bends, ${turns(found.side)}; in depth ${turns(found.depth)}${run}` };
+  const because = (): string => {
+    const turns = (bends: readonly { turnDeg: number }[]): string => `${bends.reduce((sum, b) => sum + Math.abs(b.turnDeg), 0).toFixed(0)}°`;
+    const run = found.straight > 0.25 ? `; ${(found.straight * 100).toFixed(0)}% straight` : '';
+    return `${found.side.length} bends, ${turns(found.side)}; in depth ${turns(found.depth)}${run}`;
+  };
+  return { score: found.score, because };
 }
 
 function apex({ placed }: Context, see: (p: Vec) => Vec): Scored {
@@ -109,8 +132,8 @@ function apex({ placed }: Context, see: (p: Vec) => Vec): Scored {
   const to = see(pointAt(placed.trunk, total).point);
   const lean = toDeg(Math.atan2(to[2] - from[2], Math.max(1e-6, to[1] - from[1])));
   const score = lean < 0 ? clamp(1 + lean / 25, 0, 1) : lean <= 15 ? 1 : clamp(1 - (lean - 15) / 35, 0, 1);
-  const toward = Math.abs(lean) < 0.5 ? 'upright' : lean > 0 ? `leans ${lean.toFixed(0)}° to you` : `leans ${(-lean).toFixed(0)}° away`;
-  return { score, because: toward };
+  const because = (): string => (Math.abs(lean) < 0.5 ? 'upright' : lean > 0 ? `leans ${lean.toFixed(0)}° to you` : `leans ${(-lean).toFixed(0)}° away`);
+  return { score, because };
 }
 
 interface Eye extends Scored {
@@ -130,75 +153,86 @@ function eye({ placed, shown }: Context, see: (p: Vec) => Vec): Eye {
   }
   found.sort((a, b) => b.load - a.load || (a.id < b.id ? -1 : 1));
   const load = found.reduce((sum, f) => sum + f.load, 0);
-  const named = found.slice(0, 3).map((f) => `${f.id} (${f.d.toFixed(0)} mm)`);
+  const named = (): string =>
+    found
+      .slice(0, 3)
+      .map((f) => `${f.id} (${f.d.toFixed(0)} mm)`)
+      .join(', ');
   return {
     score: 1 / (1 + 12 * load),
     atEye: found.map((f) => f.id),
-    because: found.length ? `${named.join(', ')} ${found.length === 1 ? 'points' : 'point'} at you` : 'nothing points at you',
+    because: () => (found.length ? `${named()} ${found.length === 1 ? 'points' : 'point'} at you` : 'nothing points at you'),
   };
 }
 
-function firstBranch({ placed, shown }: Context, view: View): Scored {
-  const low = shown
-    .filter((b) => b.order === 1 && b.branch.state !== 'dead')
-    .map((b) => ({ id: b.branch.id, share: b.line.points[0]![2] / placed.height, off: turnDeg(view.bearing, slope(b).bearing) }))
-    .sort((a, b) => a.share - b.share);
-  const first = low.find((b) => b.share > 0.12);
-  if (!first) return { score: 0, because: 'no branch to start from' };
-  // Seen from the front, off = +90 is to the left (bearings run clockwise from above, the viewer looks at the tree).
+function firstBranch({ low }: Context, view: View): Scored {
+  const seen = low.map((b) => ({ ...b, off: turnDeg(view.bearing, b.bearing) }));
+  const first = seen.find((b) => b.share > 0.12);
+  if (!first) return { score: 0, because: () => 'no branch to start from' };
   const aside = Math.abs(first.off);
   const toSide = clamp(1 - Math.abs(aside - 75) / 60, 0, 1);
   const atHeight = clamp(1 - Math.max(0, first.share - 0.45) / 0.3, 0, 1);
-  const back = low.find((b) => Math.abs(b.off) > 125 && b.share > 0.15 && b.share < 0.85);
-  const side = first.off > 0 ? 'left' : 'right';
-  const tilt = 90 - aside;
-  const where =
-    aside < 30
-      ? `${first.id} comes at you`
-      : aside > 150
-        ? `${first.id} goes to the back`
-        : `${first.id} goes ${side}, ${Math.abs(tilt).toFixed(0)}° ${tilt >= 0 ? 'forward' : 'back'}`;
-  return { score: 0.65 * toSide * atHeight + (back ? 0.35 : 0), because: `${where}; ${back ? `${back.id} behind` : 'no back branch'}` };
+  const back = seen.find((b) => Math.abs(b.off) > 125 && b.share > 0.15 && b.share < 0.85);
+  const because = (): string => {
+    // Bearings run clockwise from above and the viewer looks at the tree: a greater bearing is to the left.
+    const side = first.off > 0 ? 'left' : 'right';
+    const way = aside < 30 ? 'comes at you' : aside > 150 ? 'goes to the back' : `goes ${side}, ${Math.abs(90 - aside).toFixed(0)}° ${aside <= 90 ? 'forward' : 'back'}`;
+    return `${first.id} ${way}; ${back ? `${back.id} behind` : 'no back branch'}`;
+  };
+  return { score: 0.65 * toSide * atHeight + (back ? 0.35 : 0), because };
 }
 
 function features({ placed }: Context, view: View): Scored {
   const all = placed.tree.features;
-  if (!all.length) return { score: 0.5, because: 'none noted' };
+  if (!all.length) return { score: 0.5, because: () => 'none noted' };
   const total = all.reduce((sum, f) => sum + f.weight, 0);
   const sum = all.reduce((s, f) => {
     const facing = (1 + Math.cos(toRad(turnDeg(view.bearing, f.bearing)))) / 2;
     return s + f.weight * (f.good ? facing : 1 - facing);
   }, 0);
-  const shown = all.filter((f) => Math.abs(turnDeg(view.bearing, f.bearing)) < 70);
-  const words = all.map((f) => `${f.kind} ${shown.includes(f) ? 'shown' : 'hidden'}`);
-  return { score: sum / total, because: words.join(', ') };
+  const because = (): string => all.map((f) => `${f.kind} ${Math.abs(turnDeg(view.bearing, f.bearing)) < 70 ? 'shown' : 'hidden'}`).join(', ');
+  return { score: sum / total, because };
 }
 
-/** Score of one view, with what it rests on. */
-export function scoreFront(context: Context, view: View, weights: Weights): Front {
+export interface Rated {
+  view: View;
+  score: number;
+  found: Record<Part, Scored>;
+  atEye: string[];
+  hiding: Hiding;
+}
+
+/** Score of one view; its words are made by explain(). */
+export function rate(context: Context, view: View, weights: Weights): Rated {
   const see = viewer(view);
-  const hiding = context.hiding(view.bearing, view.pitch);
-  const eyes = eye(context, see);
+  const { hiding, eyes } = context.pitched(view);
   const off = eyes.atEye.reduce((sum, id) => sum + context.greenWith.get(id)!, 0);
   const found: Record<Part, Scored> = {
-    base: base(context, view),
+    ...context.faced(view),
     movement: movement(context, see),
-    trunkInSight: { score: 1 - hiding.hidden, because: `${((1 - hiding.hidden) * 100).toFixed(0)}% of the lower two thirds` },
+    trunkInSight: { score: 1 - hiding.hidden, because: () => `${((1 - hiding.hidden) * 100).toFixed(0)}% of the lower two thirds` },
     apex: apex(context, see),
     eye: eyes,
-    firstBranch: firstBranch(context, view),
-    features: features(context, view),
-    greenKept: { score: clamp(1 - off, 0, 1), because: off > 0.005 ? `${(off * 100).toFixed(0)}% of the green must move or go` : 'nothing must go' },
+    greenKept: { score: clamp(1 - off, 0, 1), because: () => (off > 0.005 ? `${(off * 100).toFixed(0)}% of the green must move or go` : 'nothing must go') },
   };
-  const parts = Object.fromEntries(PARTS.map((p) => [p, found[p].score])) as PartScores;
-  const weight = PARTS.reduce((sum, p) => sum + weights[p], 0);
+  let sum = 0;
+  let weight = 0;
+  for (const part of PARTS) {
+    sum += weights[part] * found[part].score;
+    weight += weights[part];
+  }
+  return { view, score: sum / weight, found, atEye: eyes.atEye, hiding };
+}
+
+/** A rated view with its parts and reasons. */
+export function explain(context: Context, { view, score, found, atEye, hiding }: Rated): Front {
   return {
     ...view,
-    score: PARTS.reduce((sum, p) => sum + weights[p] * parts[p], 0) / weight,
+    score,
     wedge: wedge(view, context.placed.tree.pot).height,
-    parts,
-    because: Object.fromEntries(PARTS.map((p) => [p, found[p].because])) as Record<Part, string>,
-    atEye: eyes.atEye,
-    hiding: hiding.by,
+    parts: Object.fromEntries(PARTS.map((p) => [p, found[p].score])) as PartScores,
+    because: Object.fromEntries(PARTS.map((p) => [p, found[p].because()])) as Record<Part, string>,
+    atEye,
+    hiding: hiding.by(),
   };
 }

@@ -1,7 +1,7 @@
 import { wrapDeg } from '../units/index.js';
 import type { View } from '../space/index.js';
 import type { PlacedTree } from '../tree/index.js';
-import { prepare, scoreFront, WEIGHT_PROFILES, type Front, type Weights } from './scores.js';
+import { explain, prepare, rate, WEIGHT_PROFILES, type Front, type Rated, type Weights } from './scores.js';
 
 export interface FrontSearch {
   /** Degrees between bearings. */
@@ -35,21 +35,26 @@ export function peaks(rose: readonly Front[], most = 5): Front[] {
   return kept;
 }
 
+/** A tilt must pay: replanting at another angle costs roots and a season. Points of score for each degree. */
+const TILT_COST = 0.0015;
+const worth = ({ score, view }: Rated): number => score - TILT_COST * (Math.abs(view.pitch) + Math.abs(view.roll));
+
 /** Looks at the tree from every bearing and tilt; yields the best view of each bearing, so that a caller can show, wait or stop. */
 export function* scanFronts(placed: PlacedTree, search: FrontSearch = {}): Generator<Front, FrontResult> {
   const { step = 3, pitches = [0], rolls = [0], weights = WEIGHT_PROFILES['slender tree']!, without = new Set() } = search;
   const context = prepare(placed, without);
   const rose: Front[] = [];
   for (let bearing = 0; bearing < 360; bearing += step) {
-    let best: Front | null = null;
+    let best: Rated | null = null;
     for (const pitch of pitches) {
       for (const roll of rolls) {
-        const found = scoreFront(context, { bearing, pitch, roll }, weights);
-        if (!best || found.score > best.score) best = found;
+        const found = rate(context, { bearing, pitch, roll }, weights);
+        if (!best || worth(found) > worth(best)) best = found;
       }
     }
-    rose.push(best!);
-    yield best!;
+    const front = explain(context, best!);
+    rose.push(front);
+    yield front;
   }
   return { rose, candidates: peaks(rose) };
 }
@@ -63,6 +68,7 @@ export function searchFronts(placed: PlacedTree, search: FrontSearch = {}): Fron
 }
 
 /** One view with its score and reasons. */
-export function judgeFront(placed: PlacedTree, view: View, search: FrontSearch = {}): Front {
-  return scoreFront(prepare(placed, search.without ?? new Set()), view, search.weights ?? WEIGHT_PROFILES['slender tree']!);
+export function judgeFront(placed: PlacedTree, view: View, { without = new Set(), weights = WEIGHT_PROFILES['slender tree']! }: FrontSearch = {}): Front {
+  const context = prepare(placed, without);
+  return explain(context, rate(context, view, weights));
 }
