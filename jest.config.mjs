@@ -15,4 +15,5 @@ export default {
   },
   modulePathIgnorePatterns: ['<rootDir>/.*/dist/'],
   maxWorkers: 2,
+  testTimeout: 30_000,
 };

@@ -17,7 +17,7 @@ const withFront = (tree) => {
 /** Decides the findings of the given rules, each by its own act. */
 const withDecisions = (tree, onDay, acts) => {
   const { findings } = planTree(tree, onDay);
-  return findings.reduce((t, f) => (acts[f.rule] ? { ...t, plan: decide(f.branch, { act: acts[f.rule], why: f.because[0] })(t) } : t), tree);
+  return findings.reduce((t, f) => (acts[f.rule] ? decide(f.branch, { act: acts[f.rule], why: f.because[0] })(t) : t), tree);
 };
 
 /** Puts on the wire that the plan proposes for the first `count` branches, on a day. */

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { DevicesController } from './devices/devices.controller.js';
 import { RecordController } from './record/record.controller.js';
 import { SeasonController } from './season/season.controller.js';
 import { StoreModule } from './store/store.module.js';
@@ -16,8 +17,11 @@ class RecordModule {}
 @Module({ imports: [TreesModule], controllers: [SeasonController] })
 class SeasonModule {}
 
+@Module({ controllers: [DevicesController] })
+class DevicesModule {}
+
 @Module({ controllers: [YardController] })
 class YardModule {}
 
-@Module({ imports: [StoreModule, TreesModule, RecordModule, SeasonModule, YardModule] })
+@Module({ imports: [StoreModule, TreesModule, RecordModule, SeasonModule, DevicesModule, YardModule] })
 export class AppModule {}

@@ -60,9 +60,11 @@ async function listen(app: NestExpressApplication): Promise<number> {
 async function start(): Promise<void> {
   const app = await NestFactory.create<NestExpressApplication>(AppModule, { bodyParser: false, logger: ['error', 'warn'] });
   app.use(policy);
-  // A tree file is taken as text, so that its faults can be named; all other bodies are small JSON.
-  app.use(paths.importTree, express.text({ type: () => true, limit: LARGEST_FILE_BYTES + 1024 }));
-  app.use(express.json({ limit: '200kb' }));
+  // Files are taken as text, so that their faults can be named; all other bodies are JSON.
+  const text = express.text({ type: () => true, limit: LARGEST_FILE_BYTES + 1024 });
+  app.use(paths.importTree, text);
+  app.use(/\/measured\/(branches|cylinders)$/, text);
+  app.use(express.json({ limit: LARGEST_FILE_BYTES }));
   app.useGlobalPipes(validation);
   app.useGlobalFilters(new ProblemFilter());
   app.enableShutdownHooks();

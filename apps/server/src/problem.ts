@@ -1,5 +1,6 @@
 import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import type { Problem } from '@ustle/contract';
+import type { FileFault } from '@ustle/files';
 import type { Response } from 'express';
 
 /** Something the server will not do, said in a way a person can act on. */
@@ -11,6 +12,15 @@ export class ProblemException extends HttpException {
     super(problem, status);
   }
 }
+
+/** A file or text with faults: all of them, the first one in front. */
+export const refused = (faults: FileFault[]): ProblemException =>
+  new ProblemException(400, {
+    code: faults[0]!.code,
+    field: faults[0]!.path,
+    message: faults.length === 1 ? faults[0]!.message : `${faults[0]!.message} (and ${faults.length - 1} more)`,
+    faults,
+  });
 
 export const notFound = (what: string, field?: string): ProblemException =>
   new ProblemException(404, { code: 'not-found', message: `${what} is not here.`, ...(field ? { field } : {}) });

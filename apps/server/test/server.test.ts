@@ -105,7 +105,7 @@ describe('the server', () => {
   });
 
   test('a coil is recorded with its run, watched, inspected, corrected and taken off; season and calendar follow', async () => {
-    const { id, revision } = await add(sample({ name: 'Watched' }));
+    const { id, revision } = await add(sample({ name: 'Watched', repottedOn: '2026-01-05' }));
     const on = (await call('POST', paths.wired(id), wired(revision))).body;
     expect(on.tree.plan.runs).toMatchObject([{ id: 'w1', metal: 'copper', size: 2.05, branches: [{ branch: 'b1' }] }]);
     const plan = (await call('GET', paths.plan(id, '2026-05-20'))).body;

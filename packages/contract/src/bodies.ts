@@ -1,7 +1,35 @@
 import 'reflect-metadata';
 import { Type } from 'class-transformer';
-import { IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, ValidateIf, ValidateNested } from 'class-validator';
-import { ACTS, MARK_STAGES, METALS, WRAPS, type Act, type MarkStage, type MetalName, type Wrap } from '@ustle/core';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
+import {
+  ACTS,
+  MARK_STAGES,
+  METALS,
+  SEASON_STAGES,
+  WRAPS,
+  type Act,
+  type MarkStage,
+  type Measured,
+  type MetalName,
+  type SeasonStage,
+  type Wrap,
+} from '@ustle/core';
 
 const DATE = /^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/;
 const ID = /^[A-Za-z0-9._-]{1,40}$/;
@@ -38,6 +66,43 @@ export class FrontBody extends Revised {
   @ValidateNested()
   @Type(() => ViewBody)
   front!: ViewBody | null;
+}
+
+/** A view to keep open beside the others, or to let go of again. */
+export class PinnedBody extends Revised {
+  @ValidateNested()
+  @Type(() => ViewBody)
+  view!: ViewBody;
+}
+
+export class ReadingBody extends Revised {
+  @Matches(DATE, dated)
+  on!: string;
+
+  @IsArray()
+  @ArrayMaxSize(30)
+  @IsString({ each: true })
+  @MaxLength(40, { each: true })
+  signs!: string[];
+
+  @ValidateIf((body: ReadingBody) => body.season !== null)
+  @IsIn(SEASON_STAGES, { message: `$property must be one of: ${SEASON_STAGES.join(', ')}.` })
+  season!: SeasonStage | null;
+}
+
+/** The tree measured anew, in whole parts of the tree file; those are checked as a file is, with the place of each fault. */
+export class MeasuredBody extends Revised {
+  @IsObject({ message: '$property must hold parts of a tree file, such as branches.' })
+  measured!: Partial<Measured>;
+}
+
+/** What the caliper lies on: about how thick it is, where that is known. Only the simulated caliper asks. */
+export class CaliperPressBody {
+  @IsOptional()
+  @IsNumber()
+  @Min(0.3, between(0.3, 400, 'mm'))
+  @Max(400, between(0.3, 400, 'mm'))
+  near?: number;
 }
 
 export class DecisionBody extends Revised {

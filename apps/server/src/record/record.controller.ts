@@ -18,7 +18,7 @@ export class RecordController {
     const { tree } = await this.trees.get(id);
     if (!tree.branches.some((b) => b.id === body.branch)) throw notFound(`Branch "${body.branch}"`, 'branch');
     const run = runFor(tree, body);
-    return this.trees.revise(id, body.revision, `wire ${body.branch}`, () => run.plan, [wiredEntry(run.id, body)]);
+    return this.trees.revise(id, body.revision, `wire ${body.branch}`, () => ({ ...tree, plan: run.plan }), [wiredEntry(run.id, body)]);
   }
 
   @Post()

@@ -109,7 +109,7 @@ export class RecordEntity {
   @Column(json) entry!: unknown;
 }
 
-/** A change to a tree's plan, as the plan before and after; undo and redo walk along these, also after a reload. */
+/** A change to a tree, as the parts it touched before and after; undo and redo walk along these, also after a reload. */
 @Entity('plan_command')
 export class CommandEntity {
   @PrimaryGeneratedColumn() id!: number;

@@ -1,11 +1,11 @@
 import { Body, Controller, Get, Header, Param, Post, Put, Query, Res } from '@nestjs/common';
 import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
-import { DecisionBody, FrontBody, MadeUpBody, Revised, type TreeSummary, type TreeView } from '@ustle/contract';
-import { chooseFront, dayOf, decide, findSpecies, generateTree, planTree, type PlanDocument } from '@ustle/core';
-import { writeTreeFile } from '@ustle/files';
+import { DecisionBody, FrontBody, MadeUpBody, MeasuredBody, PinnedBody, ReadingBody, Revised, type TreeSummary, type TreeView } from '@ustle/contract';
+import { chooseFront, dayOf, decide, measure, noteReading, togglePinned, MEASURED, findSpecies, generateTree, planTree, type PlanDocument } from '@ustle/core';
+import { readBranchCsv, readCylinderCsv, writeBranchCsv, writeTreeFile } from '@ustle/files';
 import type { Response } from 'express';
 import { bodyOf } from '../api-docs.js';
-import { notFound, ProblemException } from '../problem.js';
+import { notFound, ProblemException, refused } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
 import { SummaryService } from './summary.service.js';
 import { TreesService } from './trees.service.js';
@@ -82,6 +82,50 @@ export class TreesController {
       if (!tree.branches.some((b) => b.id === branch)) throw notFound(`Branch "${branch}"`, 'branch');
       return decide(branch, body)(tree);
     });
+  }
+
+  @Put(':id/plan/pinned')
+  @ApiBody(bodyOf(PinnedBody))
+  @ApiOperation({ summary: 'Keep a view open beside the front, or let go of it again' })
+  pinned(@Param('id') id: string, @Body() { revision, view }: PinnedBody): Promise<TreeView> {
+    return this.trees.revise(id, revision, `keep ${view.bearing}° open`, togglePinned(view));
+  }
+
+  @Put(':id/plan/reading')
+  @ApiBody(bodyOf(ReadingBody))
+  @ApiOperation({ summary: 'Note the signs of strength and how far the year is' })
+  reading(@Param('id') id: string, @Body() { revision, ...reading }: ReadingBody): Promise<TreeView> {
+    return this.trees.revise(id, revision, 'note the signs', noteReading(reading));
+  }
+
+  @Put(':id/measured')
+  @ApiBody(bodyOf(MeasuredBody))
+  @ApiOperation({ summary: 'Measure anew: whole parts of the tree file, checked as a file is' })
+  measured(@Param('id') id: string, @Body() { revision, measured }: MeasuredBody): Promise<TreeView> {
+    const unknown = Object.keys(measured).find((key) => !(MEASURED as readonly string[]).includes(key));
+    if (unknown)
+      throw new ProblemException(400, {
+        code: 'unknown-field',
+        field: `measured.${unknown}`,
+        message: `"${unknown}" is not among what measuring changes: ${MEASURED.join(', ')}.`,
+      });
+    return this.trees.revise(id, revision, 'measure', measure(measured));
+  }
+
+  @Put(':id/measured/:kind')
+  @ApiOperation({ summary: 'Branches (CSV) or cylinders of a scan (CSV), in place of the measured ones; the body is the text' })
+  async measuredCsv(@Param('id') id: string, @Param('kind') kind: string, @Query('revision') revision: string, @Body() text: string): Promise<TreeView> {
+    const read = kind === 'cylinders' ? readCylinderCsv(text) : kind === 'branches' ? readBranchCsv(text) : null;
+    if (!read) throw notFound(`"${kind}"`, 'kind');
+    if ('faults' in read) throw refused(read.faults);
+    return this.trees.revise(id, Number(revision), `bring in ${kind}`, measure(read.measured));
+  }
+
+  @Get(':id/branches.csv')
+  @Header('Content-Type', 'text/csv; charset=utf-8')
+  @ApiOperation({ summary: 'The branches as CSV, for a spreadsheet' })
+  async branchCsv(@Param('id') id: string): Promise<string> {
+    return writeBranchCsv((await this.trees.get(id)).tree.branches);
   }
 
   @Post(':id/undo')

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import type { TreeView } from '@ustle/contract';
-import type { RecordEntry, Tree, TreePlan } from '@ustle/core';
-import { checkTree, readTreeFile, type FileFault } from '@ustle/files';
+import type { RecordEntry, Tree } from '@ustle/core';
+import { checkTree, readTreeFile } from '@ustle/files';
 import type { EntityManager } from 'typeorm';
-import { notFound, ProblemException } from '../problem.js';
+import { notFound, ProblemException, refused } from '../problem.js';
 import { CommandEntity, TreeEntity } from '../store/entities.js';
 import { Store } from '../store/store.service.js';
 import { appendRecord, loadTree, storeTree } from './tree.mapper.js';
@@ -12,13 +12,13 @@ import { appendRecord, loadTree, storeTree } from './tree.mapper.js';
 /** Undo goes back this far. */
 const KEPT_COMMANDS = 200;
 
-const refused = (faults: FileFault[]): ProblemException =>
-  new ProblemException(400, {
-    code: faults[0]!.code,
-    field: faults[0]!.path,
-    message: faults.length === 1 ? faults[0]!.message : `${faults[0]!.message} (and ${faults.length - 1} more)`,
-    faults,
-  });
+/** The parts of a tree that a change touched, as they were and as they are; a missing part is null. */
+function difference(before: Tree, after: Tree): { before: Partial<Tree>; after: Partial<Tree> } {
+  const keys = [...new Set([...Object.keys(before), ...Object.keys(after)])] as (keyof Tree)[];
+  const touched = keys.filter((k) => k !== 'record' && JSON.stringify(before[k]) !== JSON.stringify(after[k]));
+  const pick = (tree: Tree): Partial<Tree> => Object.fromEntries(touched.map((k) => [k, tree[k] ?? null]));
+  return { before: pick(before), after: pick(after) };
+}
 
 const hasRef = (entry: RecordEntry, tree: Tree): boolean => entry.branch === undefined || tree.branches.some((b) => b.id === entry.branch);
 
@@ -56,28 +56,28 @@ export class TreesService {
     });
   }
 
-  /** Changes a tree's plan, on the revision the caller saw; the change is checked, stored and can be undone. */
-  revise(id: string, revision: number, label: string, change: (tree: Tree) => TreePlan, entries: readonly RecordEntry[] = []): Promise<TreeView> {
+  /** Changes a tree (not its record), on the revision the caller saw; the change is checked, stored and can be undone. */
+  revise(id: string, revision: number, label: string, change: (tree: Tree) => Tree, entries: readonly RecordEntry[] = []): Promise<TreeView> {
     return this.store.write(async (db) => {
       const tree = await this.current(db, id, revision);
-      const plan = change(tree);
-      await this.storePlan(db, id, revision + 1, { ...tree, plan });
+      const next = change(tree);
+      await this.storeChecked(db, id, revision + 1, next);
       await db.delete(CommandEntity, { treeId: id, undone: true });
-      await db.insert(CommandEntity, { treeId: id, label, before: tree.plan, after: plan, undone: false });
+      await db.insert(CommandEntity, { treeId: id, label, ...difference(tree, next), undone: false });
       await this.forgetOldest(db, id);
       await this.append(db, id, tree, entries);
       return this.view(db, id);
     });
   }
 
-  /** Takes back the last change to the plan, or makes it again. The record is not touched. */
+  /** Takes back the last change, or makes it again. The record is not touched. */
   step(id: string, revision: number, direction: 'undo' | 'redo'): Promise<TreeView> {
     return this.store.write(async (db) => {
       const tree = await this.current(db, id, revision);
       const command = await this.nextCommand(db, id, direction);
       if (!command) throw new ProblemException(409, { code: `nothing-to-${direction}`, message: `There is nothing to ${direction}.` });
-      const plan = (direction === 'undo' ? command.before : command.after) as TreePlan;
-      await this.storePlan(db, id, revision + 1, { ...tree, plan });
+      const parts = (direction === 'undo' ? command.before : command.after) as Partial<Tree>;
+      await this.storeChecked(db, id, revision + 1, { ...tree, ...parts });
       await db.update(CommandEntity, { id: command.id }, { undone: direction === 'undo' });
       return this.view(db, id);
     });
@@ -100,7 +100,7 @@ export class TreesService {
     await appendRecord(db, id, entries);
   }
 
-  private async storePlan(db: EntityManager, id: string, revision: number, tree: Tree): Promise<void> {
+  private async storeChecked(db: EntityManager, id: string, revision: number, tree: Tree): Promise<void> {
     const checked = checkTree(tree);
     if ('faults' in checked) throw refused(checked.faults);
     await storeTree(db, id, revision, tree);

@@ -11,7 +11,7 @@ import {
   type WiredBody,
   type YardView,
 } from '@ustle/contract';
-import { chooseFront, decide, type Species, type Tree, type TreePlan, type View } from '@ustle/core';
+import { chooseFront, decide, measure, noteReading, togglePinned, type Change, type Measured, type ReadingNotes, type Species, type View } from '@ustle/core';
 
 /** A refusal by the server, in its own words. */
 export class ApiError extends Error {
@@ -50,14 +50,14 @@ const send = <T>(method: string, path: string, body: unknown): Promise<T> =>
 const refreshLists = (): void => void Promise.all([mutate(paths.trees), mutate(paths.season)]);
 
 /** Sends a change of one tree: shown at once, taken back if refused; a stale revision brings the tree as it is now. */
-async function change(view: TreeView, request: () => Promise<TreeView>, guess?: (tree: Tree) => TreePlan): Promise<TreeView> {
+async function change(view: TreeView, request: () => Promise<TreeView>, guess?: Change): Promise<TreeView> {
   const key = paths.tree(view.id);
   try {
     const fresh = await mutate<TreeView>(key, request(), {
       revalidate: false,
       rollbackOnError: true,
       populateCache: true,
-      ...(guess ? { optimisticData: { ...view, tree: { ...view.tree, plan: guess(view.tree) } } } : {}),
+      ...(guess ? { optimisticData: { ...view, tree: guess(view.tree) } } : {}),
     });
     refreshLists();
     return fresh!;
@@ -72,6 +72,21 @@ export const putFront = (view: TreeView, front: View | null): Promise<TreeView> 
 
 export const putDecision = (view: TreeView, branch: string, body: Omit<DecisionBody, 'revision'>): Promise<TreeView> =>
   change(view, () => send('PUT', paths.decision(view.id, branch), { revision: view.revision, ...body }), decide(branch, body));
+
+export const putPinned = (view: TreeView, pinned: View): Promise<TreeView> =>
+  change(view, () => send('PUT', paths.pinned(view.id), { revision: view.revision, view: pinned }), togglePinned(pinned));
+
+export const putReading = (view: TreeView, reading: ReadingNotes): Promise<TreeView> =>
+  change(view, () => send('PUT', paths.reading(view.id), { revision: view.revision, ...reading }), noteReading(reading));
+
+export const putMeasured = (view: TreeView, measured: Partial<Measured>): Promise<TreeView> =>
+  change(view, () => send('PUT', paths.measured(view.id), { revision: view.revision, measured }), measure(measured));
+
+/** Branches or cylinders as text, from a spreadsheet or a scan; refused with the line of each fault. */
+export const putCsv = (view: TreeView, kind: 'branches' | 'cylinders', text: string): Promise<TreeView> =>
+  change(view, () => ask(paths.measuredCsv(view.id, view.revision, kind), { method: 'PUT', headers: { 'Content-Type': 'text/csv' }, body: text }));
+
+export const pressCaliper = (near: number | undefined): Promise<unknown> => send('POST', paths.caliperPress, near === undefined ? {} : { near });
 
 export const step = (view: TreeView, direction: 'undo' | 'redo'): Promise<TreeView> =>
   change(view, () => send('POST', direction === 'undo' ? paths.undo(view.id) : paths.redo(view.id), { revision: view.revision }));

@@ -34,7 +34,7 @@ let searchNow = 0;
 
 /** The heavy work, off the page's thread. */
 export const planner = {
-  plan: (tree: Tree, on: string): PlanDocument => planTree(tree, dayOf(on)),
+  plan: (tree: Tree, on: string): PlanDocument => planTree(tree, dayOf(on), { fronts: false }),
 
   /** Searches the fronts; a coarse rose first, then the fine one. A later call ends an earlier one, which answers null. */
   async fronts(tree: Tree, onRose: (rose: Front[], done: number) => void): Promise<FrontResult | null> {

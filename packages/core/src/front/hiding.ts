@@ -195,10 +195,11 @@ export function hidingOf(placed: PlacedTree, without: ReadonlySet<string> = new 
         counts[holder[at]!]!++;
       }
     }
-    const by = (): { branch: string; share: number }[] => names
-      .map((branch, i) => ({ branch, share: seen ? counts[i]! / seen : 0 }))
-      .filter(({ share }) => share > 0)
-      .sort((a, b) => b.share - a.share || (a.branch < b.branch ? -1 : 1));
+    const by = (): { branch: string; share: number }[] =>
+      names
+        .map((branch, i) => ({ branch, share: seen ? counts[i]! / seen : 0 }))
+        .filter(({ share }) => share > 0)
+        .sort((a, b) => b.share - a.share || (a.branch < b.branch ? -1 : 1));
     return { hidden: seen ? hidden / seen : 0, by };
   };
 }

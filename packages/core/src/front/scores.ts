@@ -176,7 +176,8 @@ function firstBranch({ low }: Context, view: View): Scored {
   const because = (): string => {
     // Bearings run clockwise from above and the viewer looks at the tree: a greater bearing is to the left.
     const side = first.off > 0 ? 'left' : 'right';
-    const way = aside < 30 ? 'comes at you' : aside > 150 ? 'goes to the back' : `goes ${side}, ${Math.abs(90 - aside).toFixed(0)}° ${aside <= 90 ? 'forward' : 'back'}`;
+    const way =
+      aside < 30 ? 'comes at you' : aside > 150 ? 'goes to the back' : `goes ${side}, ${Math.abs(90 - aside).toFixed(0)}° ${aside <= 90 ? 'forward' : 'back'}`;
     return `${first.id} ${way}; ${back ? `${back.id} behind` : 'no back branch'}`;
   };
   return { score: 0.65 * toSide * atHeight + (back ? 0.35 : 0), because };

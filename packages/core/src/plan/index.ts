@@ -1,2 +1,3 @@
 export * from './plan.js';
+export * from './planting.js';
 export * from './wiring.js';

@@ -1,4 +1,4 @@
-import { isoOf } from '../units/index.js';
+import { dayOf, isoOf } from '../units/index.js';
 import { findSpecies } from '../species/index.js';
 import { judgeFront, searchFronts, type Front, type PartScores } from '../front/index.js';
 import { findingsOf, greenTally, readTree, type Finding, type Reading } from '../removal/index.js';
@@ -70,8 +70,15 @@ export interface PlanDocument {
 const digits = (value: number, places: number): number => Math.round(value * 10 ** places) / 10 ** places;
 const angle = (deg: number): number => digits(deg, 1);
 
-function frontsOf(placed: PlacedTree, without: ReadonlySet<string>): Front[] {
-  const found = searchFronts(placed, { without }).candidates;
+/** A tree repotted lately is not replanted soon: its angle can only be trimmed. Degrees of tilt to look at, in steps of 5. */
+export function tiltsFor(tree: Tree, onDay: number): number[] {
+  const months = tree.repottedOn ? (onDay - dayOf(tree.repottedOn)) / 30.44 : Infinity;
+  const most = months < 18 ? 5 : 20;
+  return Array.from({ length: (2 * most) / 5 + 1 }, (_, i) => i * 5 - most);
+}
+
+function frontsOf(placed: PlacedTree, without: ReadonlySet<string>, tilts: readonly number[]): Front[] {
+  const found = searchFronts(placed, { without, pitches: tilts, rolls: tilts }).candidates;
   const own = placed.tree.plan.front;
   if (!own) return found;
   return [judgeFront(placed, own, { without }), ...found.filter((f) => Math.abs(f.bearing - own.bearing) > 0.5)];
@@ -136,11 +143,16 @@ function planPose(pose: PlannedPose, runs: readonly RunPlan[]): PlanDocument['po
   };
 }
 
+export interface PlanOptions {
+  /** Without the search for fronts, which takes longest. */
+  fronts?: boolean;
+}
+
 /** The plan of a tree on a day number: what its file fixes is checked and kept, what it leaves open is proposed. */
-export function planTree(tree: Tree, onDay: number): PlanDocument {
+export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: PlanOptions = {}): PlanDocument {
   const placed = placeTree(tree);
   const without = removedIds(tree);
-  const fronts = frontsOf(placed, without);
+  const fronts = wanted ? frontsOf(placed, without, tiltsFor(tree, onDay)) : [];
   const poses = proposePoses(placed);
   const wiring = planWiring(placed, poses);
   const kept = tree.branches.filter((b) => !without.has(b.id)).length;

@@ -1,8 +1,12 @@
-import { dayOf, monthName, sayDay } from '../units/index.js';
+import { dayOf, isoOf, monthName, monthOf, sayDay, type Reasoned } from '../units/index.js';
 import { northernMonth, speciesOf } from '../species/index.js';
 import { removedIds, type Tree, type Vigour } from '../tree/index.js';
+import { SEASON_WORDS, signsFor } from './signs.js';
 
 const VIGOUR_CAPACITY: Record<Vigour, number> = { weak: 0.3, refined: 0.8, normal: 0.9, strong: 1.1, free: 1.3 };
+
+/** No tree bears more than this in one session. */
+const MOST_CAPACITY = 1.4;
 
 /** Green taken off by the plan, and the most to take in a year from this tree; shares 0..1. */
 export function greenTally(tree: Tree): { removed: number; cap: number } {
@@ -11,43 +15,84 @@ export function greenTally(tree: Tree): { removed: number; cap: number } {
   return { removed, cap: speciesOf(tree.species).greenCap.value * Math.min(1.15, VIGOUR_CAPACITY[tree.vigour] / 0.9) };
 }
 
+export type Verdict = 'go' | 'light' | 'leave';
+
 export interface Reading {
-  verdict: 'go' | 'light' | 'leave';
+  verdict: Verdict;
   /** 1 = a full session's work on a tree of ordinary strength. */
   capacity: number;
   used: number;
   because: string[];
+  /** The first day on which more is possible, by the calendar; null when all is possible now or nothing changes within two years. */
+  moreFrom: { on: string; verdict: Verdict } | null;
 }
 
 const monthsBetween = (from: number, to: number): number => (to - from) / 30.44;
 
-/** Whether the tree is strong enough today, and how much may be done. */
-export function readTree(tree: Tree, onDay: number, work: { heavyBends: number; wiredShare: number } = { heavyBends: 0, wiredShare: 0 }): Reading {
+const verdictOf = (capacity: number): Verdict => (capacity < 0.25 ? 'leave' : capacity < 0.6 ? 'light' : 'go');
+
+/** A season noted by eye holds this long; then the calendar counts again. */
+const NOTE_HOLDS_DAYS = 28;
+
+/** What the season does to the work a tree bears: as seen on the tree when that was noted lately, else by the calendar. */
+function seasonFactor(tree: Tree, onDay: number): { factor: number; because: string | null } {
+  const { reading } = tree.plan;
+  if (reading?.season && Math.abs(onDay - dayOf(reading.on)) <= NOTE_HOLDS_DAYS) {
+    const { text, factor } = SEASON_WORDS[reading.season];
+    return { factor, because: `${text}, as seen on ${sayDay(dayOf(reading.on))}${factor < 0.6 ? ': wait until it has hardened' : ''}.` };
+  }
   const species = speciesOf(tree.species);
-  const because = [`${tree.vigour[0]!.toUpperCase()}${tree.vigour.slice(1)} growth.`];
-  let capacity = VIGOUR_CAPACITY[tree.vigour];
-  const ease = (factor: number, sentence: string): void => {
-    capacity *= factor;
-    because.push(sentence);
-  };
-  const repotted = tree.repottedOn ? dayOf(tree.repottedOn) : null;
-  if (repotted !== null && repotted <= onDay) {
-    const months = monthsBetween(repotted, onDay);
-    if (months < 3) ease(0.3, `Repotted on ${sayDay(repotted)}: its roots are still taking hold.`);
-    else if (months < 12) ease(0.6, `Repotted on ${sayDay(repotted)}: within a year of that, do less.`);
-  }
-  const collected = tree.collectedOn ? dayOf(tree.collectedOn) : null;
-  if (collected !== null && collected <= onDay) {
-    const months = monthsBetween(collected, onDay);
-    if (months < 18) ease(0.15, `Collected on ${sayDay(collected)}: leave it to root.`);
-    else if (months < 36) ease(0.5, `Collected on ${sayDay(collected)}: first works only.`);
-  }
   const month = northernMonth(tree.site.hemisphere, onDay);
   const { good, bad } = species.months.wiring;
-  if (bad.includes(month)) ease(0.5, `${monthName(month)} (northern calendar) is a bad month to work on ${species.name.toLowerCase()}.`);
-  else if (!good.includes(month)) ease(0.8, `${monthName(month)} (northern calendar) is not its best month for structural work.`);
+  const name = `${monthName(monthOf(onDay))}${tree.site.hemisphere === 'south' ? ' in the south' : ''}`;
+  if (bad.includes(month)) return { factor: 0.5, because: `${name} is a bad month to work on ${species.name.toLowerCase()}.` };
+  if (!good.includes(month)) return { factor: 0.8, because: `${name} is not the best month for structural work on ${species.name.toLowerCase()}.` };
+  return { factor: 1, because: `${name} is a good month for it.` };
+}
+
+/** How much work a tree bears on a day, and why. */
+function capacityOf(tree: Tree, onDay: number): Reasoned<number> {
+  let value = VIGOUR_CAPACITY[tree.vigour];
+  const because = [`${tree.vigour[0]!.toUpperCase()}${tree.vigour.slice(1)} growth.`];
+  const ease = (factor: number, sentence: string | null): void => {
+    value *= factor;
+    if (sentence) because.push(sentence);
+  };
+  const seen = signsFor(speciesOf(tree.species).group).filter((s) => tree.plan.reading?.signs.includes(s.key));
+  for (const sign of seen) ease(sign.factor, `${sign.text}.`);
+  const monthsSince = (iso: string | null | undefined): number => {
+    const day = iso ? dayOf(iso) : NaN;
+    return day <= onDay ? monthsBetween(day, onDay) : Infinity;
+  };
+  const repotted = monthsSince(tree.repottedOn);
+  if (repotted < 3) ease(0.3, `Repotted on ${sayDay(dayOf(tree.repottedOn!))}: its roots are still taking hold.`);
+  else if (repotted < 12) ease(0.6, `Repotted on ${sayDay(dayOf(tree.repottedOn!))}: within a year of that, do less.`);
+  const collected = monthsSince(tree.collectedOn);
+  if (collected < 18) ease(0.15, `Collected on ${sayDay(dayOf(tree.collectedOn!))}: leave it to root.`);
+  else if (collected < 36) ease(0.5, `Collected on ${sayDay(dayOf(tree.collectedOn!))}: first works only.`);
+  const styled = monthsSince(tree.styledOn);
+  if (styled < 6) ease(0.6, `Styled on ${sayDay(dayOf(tree.styledOn!))}: let it answer first.`);
+  const season = seasonFactor(tree, onDay);
+  ease(season.factor, season.because);
+  return { value: Math.min(value, MOST_CAPACITY), because };
+}
+
+/** The first day, in steps of a week over two years, on which the verdict is better. */
+function moreFrom(tree: Tree, onDay: number, now: Verdict): Reading['moreFrom'] {
+  const rank = { leave: 0, light: 1, go: 2 };
+  for (let day = onDay + 7; now !== 'go' && day <= onDay + 730; day += 7) {
+    const verdict = verdictOf(capacityOf(tree, day).value);
+    if (rank[verdict] > rank[now]) return { on: isoOf(day), verdict };
+  }
+  return null;
+}
+
+/** Whether the tree is strong enough today, and how much may be done. */
+export function readTree(tree: Tree, onDay: number, work: { heavyBends: number; wiredShare: number } = { heavyBends: 0, wiredShare: 0 }): Reading {
+  const { value: capacity, because } = capacityOf(tree, onDay);
   const green = greenTally(tree);
   const used = green.removed / green.cap + 0.25 * work.heavyBends + 0.3 * work.wiredShare;
   if (used > capacity) because.push('The plan asks for more than this: leave part of it for the next session.');
-  return { verdict: capacity < 0.25 ? 'leave' : capacity < 0.6 ? 'light' : 'go', capacity, used, because };
+  const verdict = verdictOf(capacity);
+  return { verdict, capacity, used, because, moreFrom: moreFrom(tree, onDay, verdict) };
 }

@@ -102,8 +102,21 @@ export interface Guy {
   cushion?: { kind: string; width: number };
 }
 
+export const SEASON_STAGES = ['dormant', 'buds-swelling', 'leafing-out', 'soft', 'hardened', 'colouring'] as const;
+export type SeasonStage = (typeof SEASON_STAGES)[number];
+
+/** What the artist saw of a tree's strength, and how far its year is; it goes before the calendar. */
+export interface ReadingNotes {
+  on: string;
+  signs: string[];
+  season: SeasonStage | null;
+}
+
 export interface TreePlan {
   front?: View | null;
+  /** Fronts kept open beside the chosen one. */
+  pinned?: View[];
+  reading?: ReadingNotes;
   decisions: Decision[];
   poses: Pose[];
   runs: Run[];
@@ -167,6 +180,23 @@ export interface Pot {
   height: number;
   holes?: { bearing: number; radius: number }[];
 }
+
+/** The parts of a tree that measuring changes. */
+export const MEASURED = [
+  'name',
+  'species',
+  'vigour',
+  'styledOn',
+  'repottedOn',
+  'collectedOn',
+  'site',
+  'pot',
+  'trunk',
+  'roots',
+  'branches',
+  'features',
+] as const;
+export type Measured = Pick<Tree, (typeof MEASURED)[number]>;
 
 /** A measured tree with its plan and record: the tree file's content (docs/tree-file.md). */
 export interface Tree {
