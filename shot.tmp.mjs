@@ -21,9 +21,9 @@ p.on('pageerror', (e) => console.log('PAGEERROR', e.message));
 p.on('console', (m) => {
   if (['error', 'warn'].includes(m.type())) console.log(m.type(), m.text());
 });
-await p.goto(url, { waitUntil: 'networkidle0' });
+await p.goto(url, { waitUntil: 'domcontentloaded' });
 if (url.includes('/tree/')) await p.waitForSelector('[data-ready="1"]', { timeout: 60000 });
-await new Promise((r) => setTimeout(r, 1500));
+await new Promise((r) => setTimeout(r, 3500));
 for (const a of acts) {
   const [k, ...v] = a.split('=');
   const val = v.join('=');

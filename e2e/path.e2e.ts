@@ -85,7 +85,7 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
   expect(front.bearing).toBe(Number(new URL(page.url()).searchParams.get('bearing')));
 
   // Findings, decided by keys; the tally adds up and undo takes back.
-  await page.keyboard.press('3');
+  await page.keyboard.press('4');
   await says(page, /What to remove.*Green coming off.*0% of at most 45%/i);
   await page.keyboard.press('j');
   await page.keyboard.press('x');
@@ -104,7 +104,7 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
   await says(page, /reserve/);
 
   // Wire one branch; the coil is drawn.
-  await page.keyboard.press('4');
+  await page.keyboard.press('5');
   await says(page, /branches to wire/);
   const first = await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('aside li > button[aria-expanded]')][0]!.innerText.split('\n')[0]!);
   await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('aside li > button[aria-expanded]')][0]!.click());
@@ -118,7 +118,7 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
   expect((await stored('Old Ferry')).tree.record).toMatchObject([{ kind: 'wired', branch: first, on: '2026-04-18', gap: 0, wrap: 'none' }]);
 
   // Watch: the race, a look, and the forecast moves.
-  await page.keyboard.press('5');
+  await page.keyboard.press('6');
   await says(page, /1 coil is on.*Presses.*Marks.*Set/);
   const marks = async (): Promise<string> => /Marks\s+([^\n]+)/.exec(await text(page))![1]!;
   const expected = await marks();

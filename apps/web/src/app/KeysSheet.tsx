@@ -1,7 +1,7 @@
 const KEYS: [string, string][] = [
   ['← →', 'turn the tree by 3°, with Shift by 15°'],
   ['+ −', 'nearer, farther'],
-  ['1 to 5', 'go to a stage of the tree'],
+  ['1 to 6', 'go to a stage of the tree'],
   ['Enter', 'Front: choose the front you look at'],
   ['J, L', 'Remove: next branch, branch before'],
   ['K, X, R, U', 'Remove: keep, take off, hold in reserve, undecided'],

@@ -1,7 +1,7 @@
 import { NavLink, useLocation } from 'react-router';
 import { STAGES, type StageKey } from './stages';
 
-const WIDTH = 440;
+const WIDTH = 500;
 const rise = (i: number): number => 30 - 5 * Math.sin((i / (STAGES.length - 1)) * Math.PI * 1.5) - i * 1.2;
 
 /** The stages in one row, where there is no room for the stem. */

@@ -1,45 +1,21 @@
-import { useCallback, useEffect, useMemo } from 'react';
-import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { Navigate, useNavigate, useParams } from 'react-router';
 import { paths, type TreeView } from '@ustle/contract';
-import { coilsOn, dayOf, removedIds, speciesOf, wrapDeg } from '@ustle/core';
+import { coilsOn, dayOf, removedIds, speciesOf, type Tree, type View } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { step, useTree, useYard } from '../shared/api';
 import { Skeleton } from '../shared/parts';
 import { Turntable } from '../turntable/Turntable';
 import type { DrawnCoil } from '../turntable/coil-geometry';
-import { useFronts, usePlan, useStages } from '../work/use-planner';
+import { useFronts, useJudged, usePlan, useStages } from '../work/use-planner';
+import { Level } from './front/Level';
+import { LETTERS, sameView } from './front/overlay';
+import { SideBySide } from './front/SideBySide';
+import { usePlace } from './place';
 import { Ribbon } from './Ribbon';
 import { settledStages, STAGE_KEYS, STAGES, type StageKey } from './stages';
 import { StageRow, StageStem } from './StageStem';
 import { TreeContext, type TreeDesk } from './tree-context';
-
-/** The user's place, kept in the address. */
-function usePlace(today: string, front: number) {
-  const [params, setParams] = useSearchParams();
-  const set = useCallback(
-    (key: string, value: string | null) =>
-      setParams(
-        (before) => {
-          const next = new URLSearchParams(before);
-          if (value === null) next.delete(key);
-          else next.set(key, value);
-          return next;
-        },
-        { replace: true },
-      ),
-    [setParams],
-  );
-  const bearing = Number(params.get('bearing') ?? front);
-  const day = params.get('day') ?? today;
-  return {
-    branch: params.get('branch'),
-    bearing: Number.isFinite(bearing) ? wrapDeg(bearing) : front,
-    day: Number.isFinite(dayOf(day)) ? day : today,
-    setBranch: useCallback((branch: string | null) => set('branch', branch), [set]),
-    setBearing: useCallback((b: number) => set('bearing', String(b)), [set]),
-    setDay: useCallback((d: string) => set('day', d === today ? null : d), [set, today]),
-  };
-}
 
 function useUndoKeys(view: TreeView, undo: () => void, redo: () => void): void {
   useEffect(() => {
@@ -90,29 +66,45 @@ function useCoils(desk: TreeDesk): DrawnCoil[] {
 }
 
 const NO_COILS: readonly DrawnCoil[] = [];
+const NONE_GONE: ReadonlySet<string> = new Set();
+const LEVEL: View = { bearing: 0, pitch: 0, roll: 0 };
+
+/** What to set beside each other: the chosen front, those kept open, the one looked at; the best where there is only one. Four at most. */
+function sideBySide({ tree, here, fronts }: TreeDesk): { name: string; view: View }[] {
+  const own = [
+    ...(tree.plan.front ? [{ name: 'chosen', view: tree.plan.front }] : []),
+    ...(tree.plan.pinned ?? []).map((view) => ({ name: 'kept open', view })),
+    { name: 'this one', view: here },
+  ];
+  const best = fronts.candidates.map((view, i) => ({ name: `front ${LETTERS[i]}`, view }));
+  const distinct = (list: typeof own): typeof own => list.filter(({ view }, i) => list.findIndex((x) => sameView(x.view, view)) === i);
+  const kept = distinct(own);
+  return kept.length >= 2 ? kept.slice(0, 4) : distinct([...kept, ...best]).slice(0, 2);
+}
 
 function Desk({ view, today, stage }: { view: TreeView; today: string; stage: StageKey }) {
   const { tree } = view;
-  const front = tree.plan.front ?? null;
-  const place = usePlace(today, front?.bearing ?? 0);
+  const place = usePlace(tree, today);
+  const [draft, setDraft] = useState<Tree | null>(null);
   const plan = usePlan(tree, today);
-  const fronts = useFronts(tree);
+  const fronts = useFronts(tree, place.tiltSteps, place.weights);
+  const judged = useJudged(tree, place.here, place.weights);
   const { attempt } = useNotice();
   const undo = useCallback(() => void (view.undo && attempt(() => step(view, 'undo'))), [view, attempt]);
   const redo = useCallback(() => void (view.redo && attempt(() => step(view, 'redo'))), [view, attempt]);
   useUndoKeys(view, undo, redo);
   useStageKeys(view.id);
 
-  const desk: TreeDesk = { view, tree, plan, today, fronts, ...place };
-  const gone = useMemo(() => removedIds(tree), [tree]);
+  const desk: TreeDesk = { view, tree, plan, today, fronts, judged, draft, setDraft, ...place };
+  const measuring = stage === 'measure' && draft;
+  const gone = useMemo(() => (stage === 'measure' ? NONE_GONE : removedIds(tree)), [tree, stage]);
   const coils = useCoils(desk);
-  const level = useMemo(() => front ?? { bearing: 0, pitch: 0, roll: 0 }, [front]);
   const { Panel, overlay } = STAGES.find((s) => s.key === stage)!;
   const { planned = NO_COILS, ...drawn } = useMemo(
-    () => overlay({ view, tree, plan, today, fronts, ...place }),
-    // A new place object is made on every render; its values say whether it is another place.
+    () => overlay(desk),
+    // The desk is laid anew on every render; these say whether something else lies on it.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [overlay, view, plan, fronts, place.branch, place.bearing, place.day],
+    [overlay, view, plan, fronts, judged, place.branch, place.bearing, place.day, place.part],
   );
   const allCoils = useMemo(() => (planned.length ? [...coils, ...planned] : coils), [coils, planned]);
 
@@ -153,24 +145,42 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
           <StageRow stage={stage} />
         </header>
         <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
-          <div className="h-[56vh] min-h-0 min-w-0 lg:h-auto lg:flex-1">
-            <Turntable
-              tree={tree}
-              bearing={place.bearing}
-              onBearing={place.setBearing}
-              view={level}
-              gone={gone}
-              coils={allCoils}
-              selected={place.branch}
-              onSelect={place.setBranch}
-              {...drawn}
-              onFlag={(letter) => {
-                const found = fronts.candidates['ABCDE'.indexOf(letter)];
-                if (found) place.setBearing(found.bearing);
-              }}
-            />
+          <div className="relative h-[56vh] min-h-0 min-w-0 lg:h-auto lg:flex-1">
+            {stage === 'front' && place.compare ? (
+              <SideBySide
+                views={sideBySide(desk)}
+                onPick={place.setView}
+                scene={{ tree, gone, coils: allCoils, selected: place.branch, onSelect: place.setBranch }}
+              />
+            ) : (
+              <Turntable
+                tree={measuring || tree}
+                bearing={place.bearing}
+                onBearing={place.setBearing}
+                view={stage === 'front' ? { ...place.here, bearing: null } : (tree.plan.front ?? LEVEL)}
+                gone={gone}
+                coils={allCoils}
+                selected={place.branch}
+                onSelect={place.setBranch}
+                {...drawn}
+                onFlag={(letter) => {
+                  const found = fronts.candidates[LETTERS.indexOf(letter)];
+                  if (found) place.setView(found);
+                }}
+              />
+            )}
+            {stage === 'front' && !place.compare && (
+              <Level
+                pitch={place.here.pitch}
+                roll={place.here.roll}
+                wedge={judged?.planting.wedge ?? null}
+                onTilt={(pitch, roll) => place.setView({ ...place.here, pitch, roll })}
+              />
+            )}
           </div>
-          <aside className="shrink-0 border-t border-rule bg-sheet px-5 py-5 lg:w-[400px] lg:overflow-y-auto lg:border-l lg:border-t-0">
+          <aside
+            className={`shrink-0 border-t border-rule bg-sheet px-5 py-5 lg:overflow-y-auto lg:border-l lg:border-t-0 ${stage === 'measure' ? 'lg:w-[620px]' : 'lg:w-[400px]'}`}
+          >
             <Panel />
           </aside>
         </div>

@@ -3,6 +3,7 @@ import type { DrawnCoil } from '../turntable/coil-geometry';
 import type { TurntableProps } from '../turntable/Turntable';
 import { FrontPanel } from './front/FrontPanel';
 import { frontOverlay } from './front/overlay';
+import { MeasurePanel } from './measure/MeasurePanel';
 import { ReadPanel } from './read/ReadPanel';
 import { RemovePanel } from './remove/RemovePanel';
 import { removeOverlay } from './remove/overlay';
@@ -12,10 +13,10 @@ import { watchOverlay } from './watch/overlay';
 import { WirePanel } from './wire/WirePanel';
 import { wireOverlay } from './wire/overlay';
 
-export const STAGE_KEYS = ['read', 'front', 'remove', 'wire', 'watch'] as const;
+export const STAGE_KEYS = ['read', 'measure', 'front', 'remove', 'wire', 'watch'] as const;
 export type StageKey = (typeof STAGE_KEYS)[number];
 
-type Overlay = Partial<Pick<TurntableProps, 'rose' | 'flags' | 'labels' | 'poses' | 'foliage'>> & { planned?: readonly DrawnCoil[] };
+type Overlay = Partial<Pick<TurntableProps, 'rose' | 'flags' | 'labels' | 'poses' | 'foliage' | 'evidence'>> & { planned?: readonly DrawnCoil[] };
 
 interface Stage {
   key: StageKey;
@@ -27,6 +28,7 @@ interface Stage {
 
 export const STAGES: readonly Stage[] = [
   { key: 'read', name: 'Read', Panel: ReadPanel, overlay: () => ({}) },
+  { key: 'measure', name: 'Measure', Panel: MeasurePanel, overlay: ({ branch }) => ({ labels: branch ? [{ branch, text: branch }] : [], foliage: 0.45 }) },
   { key: 'front', name: 'Front', Panel: FrontPanel, overlay: frontOverlay },
   { key: 'remove', name: 'Remove', Panel: RemovePanel, overlay: removeOverlay },
   { key: 'wire', name: 'Wire', Panel: WirePanel, overlay: wireOverlay },
@@ -38,6 +40,7 @@ export function settledStages({ tree, plan }: TreeDesk): Set<StageKey> {
   const settled = new Set<StageKey>();
   if (!plan) return settled;
   if (plan.read.verdict === 'go') settled.add('read');
+  if (tree.branches.length) settled.add('measure');
   if (tree.plan.front) settled.add('front');
   const decided = new Set(tree.plan.decisions.map((d) => d.branch));
   if (decided.size && plan.findings.every((f) => decided.has(f.branch))) settled.add('remove');

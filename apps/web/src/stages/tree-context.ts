@@ -1,7 +1,9 @@
 import { createContext, useContext } from 'react';
 import type { TreeView } from '@ustle/contract';
-import type { PlanDocument, Tree } from '@ustle/core';
-import type { FrontSearchState } from '../work/use-planner';
+import type { Part, PlanDocument, Tree, View, Weights } from '@ustle/core';
+import type { FrontSearchState, Judged } from '../work/use-planner';
+
+export type TiltRange = 'level' | 'trim' | 'free';
 
 /** What every stage of one tree works with; the user's place (branch, bearing, day) is in the address. */
 export interface TreeDesk {
@@ -16,7 +18,25 @@ export interface TreeDesk {
   setBranch: (branch: string | null) => void;
   bearing: number;
   setBearing: (bearing: number) => void;
+  /** The view looked at: bearing and planting angle. */
+  here: View;
+  setView: (view: View) => void;
+  /** Front stage: which tilts are searched, the score part drawn, fronts beside each other, weights. */
+  tilts: TiltRange;
+  setTilts: (tilts: TiltRange) => void;
+  part: Part | null;
+  setPart: (part: Part | null) => void;
+  compare: boolean;
+  setCompare: (compare: boolean) => void;
+  profile: string;
+  weights: Weights;
+  setProfile: (name: string) => void;
+  setWeights: (weights: Weights) => void;
   fronts: FrontSearchState;
+  /** The tree as it is being measured, not stored yet. */
+  draft: Tree | null;
+  setDraft: (draft: Tree | null) => void;
+  judged: Judged | null;
 }
 
 export const TreeContext = createContext<TreeDesk | null>(null);

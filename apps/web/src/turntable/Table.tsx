@@ -15,6 +15,7 @@ interface Props {
   top: number;
   pot: Pot;
   room: Room;
+  numerals: boolean;
   rose: readonly Front[];
   flags: readonly Flag[];
   onFlag: (letter: string) => void;
@@ -61,7 +62,7 @@ function petals(rose: readonly Front[], inner: number, outer: number, z: number,
 }
 
 /** The round table: its rim is the scale of bearings, with the rose and the lettered fronts on it. */
-export function Table({ radius, top, pot, room, rose, flags, onFlag }: Props) {
+export function Table({ radius, top, pot, room, numerals, rose, flags, onFlag }: Props) {
   const scale = useMemo(() => ticks(radius * 0.995, top + 0.6), [radius, top]);
   const inner = Math.min(radius * 0.66, Math.max(pot.width, pot.depth) / 2 + radius * 0.03);
   const roseGeometry = useMemo(() => (rose.length ? petals(rose, inner, radius * 0.9, top + 0.5, room) : null), [rose, inner, radius, top, room]);
@@ -82,7 +83,7 @@ export function Table({ radius, top, pot, room, rose, flags, onFlag }: Props) {
           <meshBasicMaterial vertexColors side={DoubleSide} transparent opacity={0.85} />
         </mesh>
       )}
-      {Array.from({ length: 12 }, (_, i) => (
+      {Array.from({ length: numerals ? 12 : 0 }, (_, i) => (
         <sprite key={i} position={at(i * 30, radius * 1.115, top + 1)} scale={[text, text / 2, 1]}>
           <spriteMaterial map={numeral(String(i * 30), room.ink)} transparent depthWrite={false} />
         </sprite>

@@ -1,7 +1,7 @@
 import { Canvas, useFrame, useThree } from '@react-three/fiber';
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type WheelEvent } from 'react';
 import { Matrix4, PerspectiveCamera, Vector3, type DirectionalLight } from 'three';
-import { clamp, placeTree, pointAt, lengthOf, tilt, toRad, wrapDeg, type Front, type Tree, type View } from '@ustle/core';
+import { clamp, limb, placeTree, pointAt, lengthOf, tilt, toRad, wedge, wrapDeg, type Evidence, type Front, type Tree, type View } from '@ustle/core';
 import { useTheme } from '../app/theme';
 import type { DrawnCoil } from './coil-geometry';
 import { ROOMS } from './colours';
@@ -10,14 +10,15 @@ import { LABEL_HEIGHT, placeLabels, type PlacedLabel } from './labels';
 import { PotMesh } from './PotMesh';
 import { Table, type Flag } from './Table';
 import { TreeMesh } from './TreeMesh';
+import { woodMesh } from './wood-geometry';
 
 export interface TurntableProps {
   tree: Tree;
   /** Bearing the viewer stands at, degrees. */
   bearing: number;
   onBearing: (bearing: number) => void;
-  /** Tilt of the tree, seen from its front. */
-  view: View;
+  /** Tilt of the tree, seen from its front; bearing null: always towards the viewer, wherever they stand. */
+  view: Omit<View, 'bearing'> & { bearing: number | null };
   gone: ReadonlySet<string>;
   coils?: readonly DrawnCoil[];
   poses?: readonly { branch: string; bearing: number; elevation: number }[];
@@ -28,6 +29,10 @@ export interface TurntableProps {
   onSelect: (branch: string | null) => void;
   /** Words beside branches, most important first. */
   labels?: readonly { branch: string; text: string }[];
+  /** What a score saw: lines and words on the tree. */
+  evidence?: Evidence | undefined;
+  /** Without the scale's words, for small pictures beside each other. */
+  small?: boolean;
   foliage?: number;
 }
 
@@ -90,6 +95,32 @@ function Rig({ stand, height, potHeight, radius }: { stand: Stand; height: numbe
   );
 }
 
+/** Lines over everything: what a score saw. */
+function EvidenceLines({ evidence, colour, thick }: { evidence: Evidence; colour: string; thick: number }) {
+  const geometry = useMemo(
+    () =>
+      woodMesh(
+        evidence.lines.map((points) => ({
+          id: '',
+          line: limb(
+            points,
+            points.map(() => thick),
+          ),
+          flare: 0,
+          sides: 6,
+        })),
+        null,
+      ).geometry,
+    [evidence, thick],
+  );
+  useEffect(() => () => geometry.dispose(), [geometry]);
+  return (
+    <mesh geometry={geometry} renderOrder={5}>
+      <meshBasicMaterial color={colour} depthTest={false} transparent opacity={0.85} />
+    </mesh>
+  );
+}
+
 /** Tells where the labels' branches are on the screen after each frame, and that a frame was drawn. */
 function Projector({ anchors, onFrame }: { anchors: readonly { id: string; text: string; at: Vector3 }[]; onFrame: (labels: PlacedLabel[]) => void }) {
   const { size } = useThree();
@@ -123,6 +154,8 @@ export function Turntable(props: TurntableProps) {
     selected,
     onSelect,
     labels = NONE,
+    evidence,
+    small = false,
     foliage = 0.8,
   } = props;
   const [theme] = useTheme();
@@ -143,20 +176,25 @@ export function Turntable(props: TurntableProps) {
   }, [placed, tree.pot]);
 
   const tiltMatrix = useMemo(() => {
+    const from = { bearing: view.bearing ?? seenFrom, pitch: view.pitch, roll: view.roll };
     const column = (point: readonly [number, number, number]): Vector3 =>
-      new Vector3(...tilt({ point, frontDeg: view.bearing, pitchDeg: view.pitch, rollDeg: view.roll }));
-    return new Matrix4().makeBasis(column([1, 0, 0]), column([0, 1, 0]), column([0, 0, 1]));
-  }, [view]);
+      new Vector3(...tilt({ point, frontDeg: from.bearing, pitchDeg: from.pitch, rollDeg: from.roll }));
+    // The pot's low edge stays on the table; the other stands on the wedge.
+    const lift = wedge(from, tree.pot).height / 2;
+    return new Matrix4().makeBasis(column([1, 0, 0]), column([0, 1, 0]), column([0, 0, 1])).setPosition(0, 0, lift);
+  }, [view.bearing, view.pitch, view.roll, seenFrom, tree.pot]);
 
   const anchors = useMemo(
-    () =>
-      labels.flatMap(({ branch, text }) => {
+    () => [
+      ...(evidence?.words ?? []).map(({ at, text }, i) => ({ id: `evidence ${i}`, text, at: new Vector3(...at).applyMatrix4(tiltMatrix) })),
+      ...labels.flatMap(({ branch, text }) => {
         const b = placed.byId.get(branch);
         if (!b) return [];
         const { point } = pointAt(b.line, lengthOf(b.line) * 0.55);
         return [{ id: branch, text, at: new Vector3(...point).applyMatrix4(tiltMatrix) }];
       }),
-    [labels, placed, tiltMatrix],
+    ],
+    [labels, evidence, placed, tiltMatrix],
   );
 
   const onFrame = useCallback((next: PlacedLabel[]) => {
@@ -229,10 +267,20 @@ export function Turntable(props: TurntableProps) {
       >
         <color attach="background" args={[room.ground]} />
         <Rig stand={stand} height={placed.height} potHeight={tree.pot.height} radius={radius} />
-        <Table radius={radius} top={-tree.pot.height - 1} pot={tree.pot} room={room} rose={rose} flags={flags} onFlag={(letter) => onFlag?.(letter)} />
+        <Table
+          radius={radius}
+          top={-tree.pot.height - 1}
+          pot={tree.pot}
+          room={room}
+          numerals={!small}
+          rose={rose}
+          flags={flags}
+          onFlag={(letter) => onFlag?.(letter)}
+        />
         <group matrix={tiltMatrix} matrixAutoUpdate={false}>
           <PotMesh pot={tree.pot} />
           <TreeMesh placed={placed} gone={gone} onSelect={onSelect} coils={coils} poses={poses} room={room} selected={selected} foliage={foliage} />
+          {evidence && <EvidenceLines evidence={evidence} colour={room.pose} thick={placed.height * 0.006} />}
         </group>
         <Projector anchors={anchors} onFrame={onFrame} />
       </Canvas>
@@ -247,14 +295,14 @@ export function Turntable(props: TurntableProps) {
           key={l.id}
           type="button"
           tabIndex={-1}
-          onClick={() => onSelect(l.id)}
+          onClick={() => onSelect(placed.byId.has(l.id) ? l.id : null)}
           className={`absolute cursor-pointer whitespace-nowrap rounded-[2px] border px-1.5 text-center text-[13px] leading-5 ${l.id === selected ? 'border-copper bg-copper text-primary-content' : 'border-rule bg-sheet/90'}`}
           style={{ left: l.left, top: l.top, width: l.width, height: LABEL_HEIGHT }}
         >
           {l.text}
         </button>
       ))}
-      <p className="pointer-events-none absolute left-6 top-4 text-quiet">seen from {Math.round(stand.bearing)}°</p>
+      {!small && <p className="pointer-events-none absolute left-6 top-4 text-quiet">seen from {Math.round(stand.bearing)}°</p>}
     </div>
   );
 }

@@ -1,22 +1,31 @@
 import {
-  dayOf,
-  growthShare,
-  likelyStage,
-  placeTree,
-  planTree,
-  scanFronts,
-  speciesOf,
   chanceOfStage,
   chanceSet,
+  dayOf,
+  frontEvidence,
+  growthShare,
   isoOf,
+  judgeFront,
+  likelyStage,
+  PARTS,
+  placeTree,
+  plantingAngle,
+  planTree,
   removedIds,
+  scanFronts,
+  speciesOf,
   watch,
+  type Evidence,
   type Front,
   type FrontResult,
   type Hemisphere,
   type MarkStage,
+  type Part,
   type PlanDocument,
+  type Planting,
   type Tree,
+  type View,
+  type Weights,
 } from '@ustle/core';
 
 export interface RaceCurve {
@@ -36,23 +45,38 @@ let searchNow = 0;
 export const planner = {
   plan: (tree: Tree, on: string): PlanDocument => planTree(tree, dayOf(on), { fronts: false }),
 
-  /** Searches the fronts; a coarse rose first, then the fine one. A later call ends an earlier one, which answers null. */
-  async fronts(tree: Tree, onRose: (rose: Front[], done: number) => void): Promise<FrontResult | null> {
+  /** Searches the fronts; a coarse rose first, then the fine one, level before tilted. A later call ends an earlier one, which answers null. */
+  async fronts(tree: Tree, search: { tilts: number[]; weights: Weights }, onRose: (rose: Front[], done: number) => void): Promise<FrontResult | null> {
     const mine = ++searchNow;
     const placed = placeTree(tree);
-    const without = removedIds(tree);
-    const coarse: Front[] = [...scanFronts(placed, { step: 15, without })];
+    const common = { without: removedIds(tree), weights: search.weights };
+    const coarse: Front[] = [...scanFronts(placed, { ...common, step: 15 })];
     onRose(coarse, 0);
-    const scan = scanFronts(placed, { step: 3, without });
+    const scan = scanFronts(placed, { ...common, step: 3, pitches: search.tilts, rolls: search.tilts });
     for (let done = 0; ; done++) {
       const next = scan.next();
       if (next.done) return next.value;
-      if (done % 12 === 11) {
+      if (done % 6 === 5) {
         onRose(coarse, done / 120);
         await pause();
         if (mine !== searchNow) return null;
       }
     }
+  },
+
+  stopSearch(): void {
+    searchNow++;
+  },
+
+  /** One view with its reasons, and what its planting angle does. */
+  judge(tree: Tree, view: View, weights: Weights): { front: Front; planting: Planting; evidence: Record<Part, Evidence> } {
+    const placed = placeTree(tree);
+    const front = judgeFront(placed, view, { without: removedIds(tree), weights });
+    return {
+      front,
+      planting: plantingAngle(placed, view),
+      evidence: Object.fromEntries(PARTS.map((p) => [p, frontEvidence(placed, front, p)])) as Record<Part, Evidence>,
+    };
   },
 
   /** Chances over time of each coil that is on the tree, a point a week. */

@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink';
-import { useEffect, useState } from 'react';
-import type { Front, FrontResult, PlanDocument, Tree } from '@ustle/core';
+import { useCallback, useEffect, useState } from 'react';
+import { peaks, type Front, type FrontResult, type PlanDocument, type Tree, type View, type Weights } from '@ustle/core';
 import type { Planner, RaceCurve } from './planner';
 
 let shared: Remote<Planner> | null = null;
@@ -40,31 +40,47 @@ export const useStages = (tree: Tree, today: string, on: string): Awaited<Return
 export const useSeasonCurve = (tree: Tree, from: string, weeks: number): number[] | null =>
   useAnswer(() => worker().season(tree.species, tree.site.hemisphere, from, weeks) as Promise<number[]>, [tree.species, tree.site.hemisphere, from, weeks]);
 
+export type Judged = ReturnType<Planner['judge']>;
+
+export const useJudged = (tree: Tree, view: View, weights: Weights): Judged | null =>
+  useAnswer(() => worker().judge(tree, view, weights) as Promise<Judged>, [tree, view.bearing, view.pitch, view.roll, weights]);
+
 export interface FrontSearchState {
   rose: Front[];
   candidates: Front[];
   /** 0..1 while searching, 1 when done. */
   done: number;
+  stopped: boolean;
+  stop: () => void;
 }
 
-/** The fronts of a tree, filling in as they are found; searched anew when its branches or decisions change. */
-export function useFronts(tree: Tree): FrontSearchState {
-  const [state, setState] = useState<FrontSearchState>({ rose: [], candidates: [], done: 0 });
+/** The fronts of a tree, filling in as they are found; searched anew when what is seen changes, not when a front is chosen. */
+export function useFronts(tree: Tree, tilts: number[], weights: Weights): FrontSearchState {
+  const key = JSON.stringify([tree.trunk, tree.roots, tree.branches, tree.features, tree.plan.decisions, tilts, weights]);
+  const [state, setState] = useState<{ key: string; rose: Front[]; candidates: Front[]; done: number; stopped: boolean }>({
+    key: '',
+    rose: [],
+    candidates: [],
+    done: 0,
+    stopped: false,
+  });
   useEffect(() => {
     let stale = false;
     const onRose = proxy((rose: Front[], done: number) => {
-      if (!stale) setState((before) => ({ rose: before.rose.length > rose.length ? before.rose : rose, candidates: before.candidates, done }));
+      if (!stale)
+        setState((before) => (before.rose.length && done > 0 ? { ...before, key, done } : { key, rose, candidates: peaks(rose), done, stopped: false }));
     });
     void searchWorker()
-      .fronts(tree, onRose)
+      .fronts(tree, { tilts, weights }, onRose)
       .then((found: FrontResult | null) => {
-        if (!stale && found) setState({ ...found, done: 1 });
+        if (!stale) setState((before) => (found ? { ...found, key, done: 1, stopped: false } : { ...before, stopped: true }));
       });
     return () => {
       stale = true;
     };
-    // Only what changes the view: the front that is chosen does not.
+    // The key says it all.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [tree.branches, tree.trunk, tree.roots, JSON.stringify(tree.plan.decisions)]);
-  return state;
+  }, [key]);
+  const stop = useCallback(() => void searchWorker().stopSearch(), []);
+  return { ...state, done: state.key === key ? state.done : 0, stop };
 }

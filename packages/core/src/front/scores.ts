@@ -15,6 +15,8 @@ export interface Front extends View {
   wedge: number;
   parts: PartScores;
   because: Record<Part, string>;
+  /** The first branch and the back branch, where there are such. */
+  leading: string[];
   /** Branches that point at the viewer's eye, and those that hide the trunk. */
   atEye: string[];
   hiding: { branch: string; share: number }[];
@@ -32,7 +34,7 @@ export const WEIGHT_PROFILES: Record<string, Weights> = {
   clump: { ...BALANCED, base: 1.4, movement: 0.8, trunkInSight: 1.4 },
 };
 
-type OfBearing = Record<'base' | 'firstBranch' | 'features', Scored>;
+type OfBearing = { base: Scored; firstBranch: ReturnType<typeof firstBranch>; features: Scored };
 
 interface Context {
   placed: PlacedTree;
@@ -165,10 +167,10 @@ function eye({ placed, shown }: Context, see: (p: Vec) => Vec): Eye {
   };
 }
 
-function firstBranch({ low }: Context, view: View): Scored {
+function firstBranch({ low }: Context, view: View): Scored & { leading: string[] } {
   const seen = low.map((b) => ({ ...b, off: turnDeg(view.bearing, b.bearing) }));
   const first = seen.find((b) => b.share > 0.12);
-  if (!first) return { score: 0, because: () => 'no branch to start from' };
+  if (!first) return { score: 0, because: () => 'no branch to start from', leading: [] };
   const aside = Math.abs(first.off);
   const toSide = clamp(1 - Math.abs(aside - 75) / 60, 0, 1);
   const atHeight = clamp(1 - Math.max(0, first.share - 0.45) / 0.3, 0, 1);
@@ -180,7 +182,7 @@ function firstBranch({ low }: Context, view: View): Scored {
       aside < 30 ? 'comes at you' : aside > 150 ? 'goes to the back' : `goes ${side}, ${Math.abs(90 - aside).toFixed(0)}° ${aside <= 90 ? 'forward' : 'back'}`;
     return `${first.id} ${way}; ${back ? `${back.id} behind` : 'no back branch'}`;
   };
-  return { score: 0.65 * toSide * atHeight + (back ? 0.35 : 0), because };
+  return { score: 0.65 * toSide * atHeight + (back ? 0.35 : 0), because, leading: [first.id, ...(back ? [back.id] : [])] };
 }
 
 function features({ placed }: Context, view: View): Scored {
@@ -199,6 +201,7 @@ export interface Rated {
   view: View;
   score: number;
   found: Record<Part, Scored>;
+  leading: string[];
   atEye: string[];
   hiding: Hiding;
 }
@@ -206,10 +209,11 @@ export interface Rated {
 /** Score of one view; its words are made by explain(). */
 export function rate(context: Context, view: View, weights: Weights): Rated {
   const see = viewer(view);
+  const faced = context.faced(view);
   const { hiding, eyes } = context.pitched(view);
   const off = eyes.atEye.reduce((sum, id) => sum + context.greenWith.get(id)!, 0);
   const found: Record<Part, Scored> = {
-    ...context.faced(view),
+    ...faced,
     movement: movement(context, see),
     trunkInSight: { score: 1 - hiding.hidden, because: () => `${((1 - hiding.hidden) * 100).toFixed(0)}% of the lower two thirds` },
     apex: apex(context, see),
@@ -222,17 +226,18 @@ export function rate(context: Context, view: View, weights: Weights): Rated {
     sum += weights[part] * found[part].score;
     weight += weights[part];
   }
-  return { view, score: sum / weight, found, atEye: eyes.atEye, hiding };
+  return { view, score: sum / weight, found, leading: faced.firstBranch.leading, atEye: eyes.atEye, hiding };
 }
 
 /** A rated view with its parts and reasons. */
-export function explain(context: Context, { view, score, found, atEye, hiding }: Rated): Front {
+export function explain(context: Context, { view, score, found, leading, atEye, hiding }: Rated): Front {
   return {
     ...view,
     score,
     wedge: wedge(view, context.placed.tree.pot).height,
     parts: Object.fromEntries(PARTS.map((p) => [p, found[p].score])) as PartScores,
     because: Object.fromEntries(PARTS.map((p) => [p, found[p].because()])) as Record<Part, string>,
+    leading,
     atEye,
     hiding: hiding.by(),
   };

@@ -1,10 +1,10 @@
 import { useCallback, useEffect } from 'react';
-import { PARTS, turnDeg, type Front, type Part } from '@ustle/core';
+import { PARTS, WEIGHT_PROFILES, type Front, type Part, type Planting, type Weights } from '@ustle/core';
 import { useNotice } from '../../app/notice';
-import { putFront } from '../../shared/api';
+import { putFront, putPinned } from '../../shared/api';
 import { Bar, PanelHead, Skeleton } from '../../shared/parts';
 import { useDesk } from '../tree-context';
-import { LETTERS } from './overlay';
+import { LETTERS, sameView } from './overlay';
 
 const NAMES: Record<Part, string> = {
   base: 'Base',
@@ -17,51 +17,126 @@ const NAMES: Record<Part, string> = {
   greenKept: 'Green kept',
 };
 
-function Parts({ front }: { front: Front }) {
+function Parts({ front, part, onPart }: { front: Front; part: Part | null; onPart: (part: Part | null) => void }) {
   return (
-    <dl>
-      {PARTS.map((part) => (
-        <div key={part} className="grid grid-cols-[112px_1fr_40px] items-center gap-x-3 py-[5px]">
-          <dt>{NAMES[part]}</dt>
-          <dd>
-            <Bar share={front.parts[part]} tone={front.parts[part] < 0.65 ? 'ochre' : 'bark'} />
-          </dd>
-          <dd className="text-right">{front.parts[part].toFixed(2)}</dd>
-          <dd className="col-span-2 col-start-2 text-[14px] leading-5 text-quiet">{front.because[part]}</dd>
-        </div>
+    <ul>
+      {PARTS.map((p) => (
+        <li key={p}>
+          <button
+            type="button"
+            aria-pressed={p === part}
+            title="Draw on the tree what this saw"
+            onClick={() => onPart(p === part ? null : p)}
+            className={`grid w-full grid-cols-[112px_1fr_40px] items-center gap-x-3 py-1 text-left hover:bg-base-100 ${p === part ? 'bg-base-100 font-semibold' : ''}`}
+          >
+            <span>{NAMES[p]}</span>
+            <Bar share={front.parts[p]} tone={front.parts[p] < 0.65 ? 'ochre' : 'bark'} />
+            <span className="text-right">{front.parts[p].toFixed(2)}</span>
+            <span className="col-span-2 col-start-2 text-[14px] font-normal leading-5 text-quiet">{front.because[p]}</span>
+          </button>
+        </li>
       ))}
-    </dl>
+    </ul>
   );
 }
 
-/** Nearest looked-at bearing of the rose. */
-const nearest = (rose: readonly Front[], bearing: number): Front | undefined =>
-  rose.reduce<Front | undefined>(
-    (best, f) => (!best || Math.abs(turnDeg(bearing, f.bearing)) < Math.abs(turnDeg(bearing, best.bearing)) ? f : best),
-    undefined,
+/** What the tilt does to pot, root ball and branches. */
+function PlantingNotes({ planting }: { planting: Planting }) {
+  if (planting.tiltDeg < 0.5) return null;
+  const astray = planting.branches.filter((b) => b.astray);
+  return (
+    <section className="mt-3 border-t border-rule pt-3">
+      <h3 className="text-lg">Planted {planting.tiltDeg.toFixed(0)}° off level</h3>
+      <p>
+        Wedge {planting.wedge.toFixed(0)} mm under the pot now. At the next repot the root ball stands {planting.rootBallRise.toFixed(0)} mm above the rim on
+        one side.
+      </p>
+      {astray.length > 0 && (
+        <ul className="mt-2">
+          {astray.map((b) => (
+            <li key={b.branch}>
+              <strong>{b.branch}</strong> {b.astray === 'rises' ? 'rises' : 'falls'} to {b.after.elevation.toFixed(0)}°, meant at {b.meant.toFixed(0)}°:{' '}
+              {b.astray === 'rises' ? 'bring it down' : 'raise it'} again.
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
   );
+}
+
+/** The named profile of weights, and each weight by hand. */
+function WeightsBench({
+  weights,
+  profile,
+  onProfile,
+  onWeights,
+}: {
+  weights: Weights;
+  profile: string;
+  onProfile: (name: string) => void;
+  onWeights: (weights: Weights) => void;
+}) {
+  return (
+    <details className="mt-3 border-t border-rule pt-3">
+      <summary className="cursor-pointer">Weights: {profile}</summary>
+      <select
+        className="select mt-2 w-full bg-base-100"
+        aria-label="Profile of weights"
+        value={profile in WEIGHT_PROFILES ? profile : ''}
+        onChange={(event) => onProfile(event.target.value)}
+      >
+        {!(profile in WEIGHT_PROFILES) && <option value="">{profile}</option>}
+        {Object.keys(WEIGHT_PROFILES).map((name) => (
+          <option key={name}>{name}</option>
+        ))}
+      </select>
+      {PARTS.map((p) => (
+        <label key={p} className="mt-1.5 grid grid-cols-[112px_1fr_32px] items-center gap-3">
+          {NAMES[p]}
+          <input
+            type="range"
+            min={0}
+            max={3}
+            step={0.1}
+            className="range range-xs"
+            value={weights[p]}
+            onChange={(event) => onWeights({ ...weights, [p]: Number(event.target.value) })}
+          />
+          <span className="text-right">{weights[p].toFixed(1)}</span>
+        </label>
+      ))}
+    </details>
+  );
+}
+
+const TILTS = [
+  { value: 'level', name: 'level only' },
+  { value: 'trim', name: 'up to 5°' },
+  { value: 'free', name: 'up to 20°' },
+] as const;
 
 export function FrontPanel() {
-  const { view, tree, fronts, bearing, setBearing } = useDesk();
+  const desk = useDesk();
+  const { view, tree, fronts, here, setView, judged, part, setPart, compare, setCompare, tilts, setTilts, weights, profile, setProfile, setWeights } = desk;
   const { attempt } = useNotice();
-  const here = nearest(fronts.rose, bearing);
-  const index = fronts.candidates.findIndex((f) => f.bearing === here?.bearing);
-  const chosen = tree.plan.front;
-  const isChosen = chosen && here && chosen.bearing === here.bearing;
-  const choose = useCallback(
-    () => void (here && attempt(() => putFront(view, { bearing: here.bearing, pitch: here.pitch, roll: here.roll }))),
-    [here, attempt, view],
-  );
+  const index = fronts.candidates.findIndex((f) => sameView(f, here));
+  const chosen = tree.plan.front ?? null;
+  const isChosen = chosen !== null && sameView(chosen, here);
+  const pinned = tree.plan.pinned ?? [];
+  const isPinned = pinned.some((v) => sameView(v, here));
+  const choose = useCallback(() => void attempt(() => putFront(view, here)), [here, attempt, view]);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      if (event.key === 'Enter' && !(event.target instanceof HTMLElement && event.target.closest('button, a, input, select'))) choose();
+      if (event.key === 'Enter' && !(event.target instanceof HTMLElement && event.target.closest('button, a, input, select, summary'))) choose();
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, [choose]);
 
-  if (!here) return <Skeleton lines={9} />;
+  if (!judged) return <Skeleton lines={9} />;
+  const { front, planting } = judged;
   return (
     <>
       <PanelHead
@@ -69,35 +144,79 @@ export function FrontPanel() {
         aside={
           <span>
             <span className="text-quiet">{here.bearing}° </span>
-            <strong className="ml-2 font-serif text-xl font-semibold">{here.score.toFixed(2)}</strong>
+            <strong className="ml-2 font-serif text-xl font-semibold">{front.score.toFixed(2)}</strong>
           </span>
         }
       />
-      <div className="mb-3 flex flex-wrap gap-1.5" role="group" aria-label="Best fronts">
+      <div className="mb-2 flex flex-wrap gap-1.5" role="group" aria-label="Best fronts">
         {fronts.candidates.map((f, i) => (
           <button
             key={f.bearing}
             type="button"
             aria-pressed={i === index}
-            onClick={() => setBearing(f.bearing)}
+            onClick={() => setView(f)}
             className={`btn btn-sm ${i === index ? 'btn-primary' : 'btn-outline border-rule'}`}
           >
             {LETTERS[i]} <span className="font-normal">{f.score.toFixed(2)}</span>
           </button>
         ))}
-        {fronts.done < 1 && <span className="self-center text-quiet">looking round, {Math.round(fronts.done * 100)}%</span>}
       </div>
-      <Parts front={here} />
-      <div className="sticky -bottom-5 -mx-5 mt-3 flex flex-wrap items-center gap-3 border-t border-rule bg-sheet px-5 py-3">
-        <button type="button" className="btn btn-primary" disabled={Boolean(isChosen)} onClick={choose}>
+      <div className="mb-2 flex items-center gap-2 text-[14px]">
+        <label className="flex items-center gap-2 text-quiet">
+          Tilts
+          <select className="select select-sm w-32 bg-base-100" value={tilts} onChange={(event) => setTilts(event.target.value as typeof tilts)}>
+            {TILTS.map((t) => (
+              <option key={t.value} value={t.value}>
+                {t.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        {fronts.done < 1 && !fronts.stopped && (
+          <>
+            <progress className="progress w-20" value={fronts.done} max={1} aria-label="Searching the fronts" />
+            <button type="button" className="text-copper underline-offset-2 hover:underline" onClick={fronts.stop}>
+              stop
+            </button>
+          </>
+        )}
+      </div>
+      <Parts front={front} part={part} onPart={setPart} />
+      <PlantingNotes planting={planting} />
+      {pinned.length > 0 && (
+        <section className="mt-3 border-t border-rule pt-3">
+          <h3 className="text-lg">Kept open</h3>
+          <div className="mt-1 flex flex-wrap gap-1.5">
+            {pinned.map((v) => (
+              <button
+                key={`${v.bearing} ${v.pitch} ${v.roll}`}
+                type="button"
+                className={`btn btn-sm ${sameView(v, here) ? 'btn-primary' : 'btn-outline border-rule'}`}
+                onClick={() => setView(v)}
+              >
+                {v.bearing}°{v.pitch || v.roll ? ` ${v.pitch}/${v.roll}` : ''}
+              </button>
+            ))}
+          </div>
+        </section>
+      )}
+      <WeightsBench weights={weights} profile={profile} onProfile={setProfile} onWeights={setWeights} />
+      <div className="sticky -bottom-5 -mx-5 mt-3 flex flex-wrap items-center gap-2 border-t border-rule bg-sheet px-5 py-3">
+        <button type="button" className="btn btn-primary" disabled={isChosen} onClick={choose}>
           {isChosen ? 'This is the front' : `Choose ${index >= 0 ? LETTERS[index] : `${here.bearing}°`}`}
         </button>
+        <button type="button" className="btn btn-outline btn-primary" aria-pressed={isPinned} onClick={() => void attempt(() => putPinned(view, here))}>
+          {isPinned ? 'Let go' : 'Keep open'}
+        </button>
+        <button type="button" className="btn btn-outline btn-primary" aria-pressed={compare} onClick={() => setCompare(!compare)}>
+          {compare ? 'One alone' : 'Side by side'}
+        </button>
         {chosen && !isChosen && (
-          <button type="button" className="btn btn-outline btn-primary" onClick={() => setBearing(chosen.bearing)}>
+          <button type="button" className="btn btn-ghost" onClick={() => setView(chosen)}>
             Back to {chosen.bearing}°
           </button>
         )}
-        {chosen && (
+        {isChosen && (
           <button type="button" className="btn btn-ghost" onClick={() => void attempt(() => putFront(view, null))}>
             Leave it open
           </button>

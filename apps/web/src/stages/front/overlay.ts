@@ -1,16 +1,16 @@
+import { turnDeg, type View } from '@ustle/core';
 import type { TreeDesk } from '../tree-context';
 
 export const LETTERS = 'ABCDE';
 
-/** The rose and its lettered flags; the one looked at is filled. */
-export function frontOverlay({ fronts, bearing, branch }: TreeDesk) {
-  const looked = fronts.rose.find((f) => Math.abs(f.bearing - bearing) < 2);
+export const sameView = (a: View, b: View): boolean => a.bearing === b.bearing && a.pitch === b.pitch && a.roll === b.roll;
+
+/** The rose and its lettered flags; the one looked at is filled; what the score part in question saw. */
+export function frontOverlay({ fronts, bearing, judged, part }: TreeDesk) {
   return {
     rose: fronts.rose,
-    flags: fronts.candidates.map((f, i) => ({ letter: LETTERS[i]!, bearing: f.bearing, filled: f.bearing === bearing })),
-    labels: [...new Set([...(branch ? [branch] : []), ...(looked?.atEye ?? []).slice(0, 3)])].map((id) => ({
-      branch: id,
-      text: looked?.atEye.includes(id) ? `${id} at the eye` : id,
-    })),
+    flags: fronts.candidates.map((f, i) => ({ letter: LETTERS[i]!, bearing: f.bearing, filled: Math.abs(turnDeg(f.bearing, bearing)) < 1 })),
+    evidence: part && judged ? judged.evidence[part] : undefined,
+    foliage: part ? 0.45 : 0.8,
   };
 }

@@ -1,6 +1,10 @@
+import { SEASON_STAGES, SEASON_WORDS, signsFor, speciesOf, type ReadingNotes, type SeasonStage } from '@ustle/core';
+import { useNotice } from '../../app/notice';
+import { putMeasured, putReading } from '../../shared/api';
 import { Bar, PanelHead, Skeleton } from '../../shared/parts';
+import { sayDate } from '../../shared/say';
 import { useDesk } from '../tree-context';
-import { speciesOf } from '@ustle/core';
+import { SeasonWheel } from './SeasonWheel';
 
 const VERDICTS = {
   go: { word: 'Go', text: 'Strong enough, and a fair time for it.' },
@@ -8,28 +12,84 @@ const VERDICTS = {
   leave: { word: 'Leave it alone', text: 'Let it grow. Feed, water, wait.' },
 } as const;
 
+const DATES = [
+  ['collectedOn', 'Collected'],
+  ['repottedOn', 'Repotted'],
+  ['styledOn', 'Last heavy work'],
+] as const;
+
 export function ReadPanel() {
-  const { plan, tree } = useDesk();
+  const { view, plan, tree, today } = useDesk();
+  const { attempt } = useNotice();
   const species = speciesOf(tree.species);
   if (!plan) return <Skeleton lines={7} />;
   const { read } = plan;
   const verdict = VERDICTS[read.verdict];
+  const notes: ReadingNotes = tree.plan.reading ?? { on: today, signs: [], season: null };
+  const note = (changes: Partial<ReadingNotes>): void => void attempt(() => putReading(view, { ...notes, ...changes, on: today }));
+  const toggle = (key: string): void => note({ signs: notes.signs.includes(key) ? notes.signs.filter((s) => s !== key) : [...notes.signs, key] });
   return (
     <>
       <PanelHead title={verdict.word}>{verdict.text}</PanelHead>
-      <ul className="list-disc space-y-1.5 pl-5">
+      {read.moreFrom && (
+        <p className="mb-2 font-semibold">
+          {VERDICTS[read.moreFrom.verdict].word} from {sayDate(read.moreFrom.on)}, by the calendar.
+        </p>
+      )}
+      <ul className="list-disc space-y-1 pl-5">
         {read.because.map((b) => (
           <li key={b}>{b}</li>
         ))}
       </ul>
-      <h3 className="mt-6 text-lg">Work for one session</h3>
+      <h3 className="mt-5 text-lg">Work for one session</h3>
       <p className="mb-2 text-quiet">
         The plan asks for {read.used.toFixed(2)} of the {read.capacity.toFixed(2)} this tree bears today (1 is a full session on a tree of ordinary strength).
       </p>
       <Bar share={read.used / 1.4} limit={read.capacity / 1.4} tone={read.used > read.capacity ? 'ochre' : 'moss'} />
+      <h3 className="mt-5 text-lg">What you see</h3>
+      <div className="mt-1">
+        {signsFor(species.group).map((s) => (
+          <label key={s.key} className="flex items-center gap-3 py-1">
+            <input type="checkbox" className="checkbox checkbox-sm" checked={notes.signs.includes(s.key)} onChange={() => toggle(s.key)} />
+            <span className="flex-1">{s.text}</span>
+            <span className={`text-[14px] ${s.factor < 1 ? 'text-madder' : 'text-moss'}`}>× {s.factor.toFixed(2)}</span>
+          </label>
+        ))}
+      </div>
+      <label className="mt-3 block">
+        <span className="mb-1 block text-[14px] text-quiet">How far its year is; goes before the calendar for four weeks</span>
+        <select
+          className="select w-full bg-base-100"
+          value={notes.season ?? ''}
+          onChange={(event) => note({ season: (event.target.value || null) as SeasonStage | null })}
+        >
+          <option value="">by the calendar</option>
+          {SEASON_STAGES.map((s) => (
+            <option key={s} value={s}>
+              {SEASON_WORDS[s].text}
+            </option>
+          ))}
+        </select>
+      </label>
+      <div className="mt-4 grid grid-cols-2 gap-3">
+        {DATES.map(([key, name]) => (
+          <label key={key}>
+            <span className="mb-1 block text-[14px] text-quiet">{name}</span>
+            <input
+              type="date"
+              className="input bg-base-100"
+              max={today}
+              value={tree[key] ?? ''}
+              onChange={(event) => void attempt(() => putMeasured(view, { [key]: event.target.value || null }))}
+            />
+          </label>
+        ))}
+      </div>
+      <h3 className="mt-5 text-lg">The year of {species.name.toLowerCase()}</h3>
+      <SeasonWheel species={species} hemisphere={tree.site.hemisphere} today={today} />
       {species.hazards.length > 0 && (
         <>
-          <h3 className="mt-6 text-lg">Mind yourself</h3>
+          <h3 className="mt-5 text-lg">Mind yourself</h3>
           <ul className="mt-1 list-disc space-y-1 pl-5">
             {species.hazards.map((h) => (
               <li key={h}>{h}</li>
@@ -37,7 +97,7 @@ export function ReadPanel() {
           </ul>
         </>
       )}
-      <p className="mt-6 text-[14px] text-quiet">{plan.notes[0]}</p>
+      <p className="mt-5 text-[14px] text-quiet">{plan.notes[0]}</p>
     </>
   );
 }

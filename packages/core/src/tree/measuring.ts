@@ -1,0 +1,85 @@
+import { turnDeg, wrapDeg } from '../units/index.js';
+import { lengthOf, limb, scale, type Vec } from '../space/index.js';
+import { placeTree, posed } from './geometry.js';
+import type { Branch, Measured, Tree } from './types.js';
+
+export interface MeasureFault {
+  branch: string;
+  field: keyof Branch;
+  message: string;
+  /** Cannot be so; else it is only unlikely. */
+  wrong: boolean;
+}
+
+const LIMITS: Partial<Record<keyof Branch, [low: number, high: number, unit: string]>> = {
+  at: [0, 6000, 'mm'],
+  bearing: [0, 360, 'degrees'],
+  elevation: [-90, 90, 'degrees'],
+  length: [1, 4000, 'mm'],
+  d: [0.3, 400, 'mm'],
+  tipD: [0.1, 400, 'mm'],
+  bareTo: [0, 1, 'of the length'],
+  green: [0, 1, 'of the tree'],
+};
+
+/** What is wrong or unlikely in a tree's branches, in place. Assumes that parents exist and make no cycle. */
+export function measureFaults(tree: Tree): MeasureFault[] {
+  const faults: MeasureFault[] = tree.branches.flatMap((b) =>
+    (Object.entries(LIMITS) as [keyof Branch, [number, number, string]][]).flatMap(([field, [low, high, unit]]): MeasureFault[] =>
+      (b[field] as number) >= low && (b[field] as number) <= high ? [] : [{ branch: b.id, field, wrong: true, message: `between ${low} and ${high} ${unit}` }],
+    ),
+  );
+  if (faults.length) return faults;
+  const placed = placeTree(tree);
+  for (const { branch: b, parentDiameter } of placed.branches) {
+    const parent = placed.byId.get(b.parent);
+    const room = lengthOf(parent?.line ?? placed.trunk);
+    if (b.tipD > b.d) faults.push({ branch: b.id, field: 'tipD', wrong: true, message: `thicker than its base, ${b.d} mm` });
+    if (b.at > room)
+      faults.push({
+        branch: b.id,
+        field: 'at',
+        wrong: false,
+        message: parent ? `beyond the tip of ${b.parent}, ${room.toFixed(0)} mm` : `above the apex, ${room.toFixed(0)} mm along the trunk`,
+      });
+    if (b.d > parentDiameter * 1.05)
+      faults.push({
+        branch: b.id,
+        field: 'd',
+        wrong: false,
+        message: `thicker than ${parent ? b.parent : 'the trunk'} there, ${parentDiameter.toFixed(1)} mm`,
+      });
+  }
+  return faults;
+}
+
+/** A branch with changed values; a crooked one keeps its shape and is turned and stretched to them. */
+export function reshaped(branch: Branch, changes: Partial<Branch>): Branch {
+  const next = { ...branch, ...changes };
+  const turnedOrStretched = (['bearing', 'elevation', 'length'] as const).some((k) => changes[k] !== undefined && changes[k] !== branch[k]);
+  if (!branch.path || !turnedOrStretched) return next;
+  const line = limb(
+    branch.path as Vec[],
+    branch.path.map(() => 0),
+  );
+  const factor = next.length / branch.length;
+  const round = (x: number): number => Math.round(x * 10) / 10;
+  return { ...next, path: posed(line, next).points.map((p) => scale(p, factor).map(round) as unknown as Vec) };
+}
+
+/** A copy of a branch on the other side of the tree as seen from a bearing. */
+export const mirroredBranch = (branch: Branch, id: string, seenFrom: number): Branch => {
+  const { path: _path, ...straight } = branch;
+  return { ...straight, id, bearing: Math.round(wrapDeg(seenFrom - turnDeg(seenFrom, branch.bearing)) * 10) / 10 };
+};
+
+/** Shares of green that add up to more than the tree are scaled down; says so with the sum they had. */
+export function normaliseGreen(measured: Measured): { branches: Branch[]; sum: number } {
+  const sum = measured.branches.reduce((total, b) => total + b.green, 0);
+  if (sum <= 1.0005) return { branches: measured.branches, sum };
+  return { branches: measured.branches.map((b) => ({ ...b, green: Math.floor((b.green / sum) * 10000) / 10000 })), sum };
+}
+
+/** Clock hours, 6 o'clock towards the mark on the pot, as people say them at the bench; and back. */
+export const clockOf = (bearing: number): number => Math.round((((bearing / 30 + 6 + 11) % 12) + 1) * 10) / 10;
+export const bearingOfClock = (hours: number): number => wrapDeg((hours - 6) * 30);
