@@ -63,7 +63,7 @@ async function start(): Promise<void> {
   // Files are taken as text, so that their faults can be named; all other bodies are JSON.
   const text = express.text({ type: () => true, limit: LARGEST_FILE_BYTES + 1024 });
   app.use(paths.importTree, text);
-  app.use(/\/measured\/(branches|cylinders)$/, text);
+  app.use(/^\/api\/trees\/[^/]+\/measured\/(branches|cylinders)/, text);
   app.use(express.json({ limit: LARGEST_FILE_BYTES }));
   app.useGlobalPipes(validation);
   app.useGlobalFilters(new ProblemFilter());

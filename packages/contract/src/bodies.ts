@@ -223,8 +223,8 @@ export class EntryBody {
   corrects?: string;
 }
 
-/** A tree made up by the program, to try things on. */
-export class MadeUpBody {
+/** A tree to be measured. */
+export class NewTreeBody {
   @IsString()
   @Length(1, 120)
   name!: string;
@@ -232,7 +232,10 @@ export class MadeUpBody {
   @IsString()
   @Length(1, 60)
   species!: string;
+}
 
+/** A tree made up by the program, to try things on. */
+export class MadeUpBody extends NewTreeBody {
   @IsInt()
   @Min(0)
   @Max(2147483647)

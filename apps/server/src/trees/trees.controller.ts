@@ -1,7 +1,31 @@
 import { Body, Controller, Get, Header, Param, Post, Put, Query, Res } from '@nestjs/common';
 import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
-import { DecisionBody, FrontBody, MadeUpBody, MeasuredBody, PinnedBody, ReadingBody, Revised, type TreeSummary, type TreeView } from '@ustle/contract';
-import { chooseFront, dayOf, decide, measure, noteReading, togglePinned, MEASURED, findSpecies, generateTree, planTree, type PlanDocument } from '@ustle/core';
+import {
+  DecisionBody,
+  FrontBody,
+  MadeUpBody,
+  MeasuredBody,
+  NewTreeBody,
+  PinnedBody,
+  ReadingBody,
+  Revised,
+  type TreeSummary,
+  type TreeView,
+} from '@ustle/contract';
+import {
+  blankTree,
+  chooseFront,
+  dayOf,
+  decide,
+  measure,
+  noteReading,
+  togglePinned,
+  MEASURED,
+  findSpecies,
+  generateTree,
+  planTree,
+  type PlanDocument,
+} from '@ustle/core';
 import { readBranchCsv, readCylinderCsv, writeBranchCsv, writeTreeFile } from '@ustle/files';
 import type { Response } from 'express';
 import { bodyOf } from '../api-docs.js';
@@ -9,6 +33,11 @@ import { notFound, ProblemException, refused } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
 import { SummaryService } from './summary.service.js';
 import { TreesService } from './trees.service.js';
+
+function knownSpecies(key: string): string {
+  if (!findSpecies(key)) throw new ProblemException(400, { code: 'unknown-species', field: 'species', message: `No species is called "${key}".` });
+  return key;
+}
 
 @ApiTags('trees and their plans')
 @Controller('api/trees')
@@ -31,12 +60,20 @@ export class TreesController {
     return this.trees.importText(typeof text === 'string' ? text : '');
   }
 
+  @Post()
+  @ApiOperation({ summary: 'Begin a tree to be measured' })
+  @ApiBody(bodyOf(NewTreeBody))
+  begin(@Body() { name, species }: NewTreeBody): Promise<TreeView> {
+    return this.trees.add(blankTree(name, knownSpecies(species)));
+  }
+
   @Post('made-up')
   @ApiOperation({ summary: 'Add a tree made up by the program, to try things on' })
   @ApiBody(bodyOf(MadeUpBody))
   madeUp(@Body() { name, species, seed }: MadeUpBody): Promise<TreeView> {
-    if (!findSpecies(species)) throw new ProblemException(400, { code: 'unknown-species', field: 'species', message: `No species is called "${species}".` });
-    return this.trees.add(generateTree({ seed, name, species, height: 560, base: 48, primaries: 8, secondaries: 3, faults: ['bar', 'blind', 'hanging'] }));
+    return this.trees.add(
+      generateTree({ seed, name, species: knownSpecies(species), height: 560, base: 48, primaries: 8, secondaries: 3, faults: ['bar', 'blind', 'hanging'] }),
+    );
   }
 
   @Get(':id')

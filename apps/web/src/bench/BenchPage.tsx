@@ -5,7 +5,7 @@ import { Skeleton } from '../shared/parts';
 import { daysBetween, sayLong, sayShort } from '../shared/say';
 import { StageGlyph, type Glyph } from '../shared/StageGlyph';
 import { ImportTree } from './ImportTree';
-import { MakeUpTree } from './MakeUpTree';
+import { NewTree } from './NewTree';
 import { RaceStrip } from './RaceStrip';
 import { TreePicture } from './TreePicture';
 
@@ -88,9 +88,9 @@ function Empty() {
         Bring in a tree file if you have one, measured here or elsewhere. It holds the trunk, the branches with their thickness and slope, and what is planned
         and was done.
       </p>
-      <p className="mt-3">Or have a tree made up, and try the front, the removals and the wire on it. Nothing can break.</p>
+      <p className="mt-3">Or measure one with ruler and caliper: a line for each branch. To try things first, have a tree made up. Nothing can break.</p>
       <div className="mt-6 flex flex-wrap items-end gap-6">
-        <MakeUpTree />
+        <NewTree />
         <ImportTree />
       </div>
     </div>
@@ -132,9 +132,9 @@ export function BenchPage() {
           </ul>
           <Legend />
           <details className="px-4 pb-8 sm:px-6">
-            <summary className="cursor-pointer text-quiet">Have a tree made up, to try things on</summary>
+            <summary className="cursor-pointer text-quiet">A new tree</summary>
             <div className="mt-3">
-              <MakeUpTree />
+              <NewTree />
             </div>
           </details>
         </>

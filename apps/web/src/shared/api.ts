@@ -49,15 +49,25 @@ const send = <T>(method: string, path: string, body: unknown): Promise<T> =>
 /** What other screens show of the trees is out of date after a change. */
 const refreshLists = (): void => void Promise.all([mutate(paths.trees), mutate(paths.season)]);
 
+/** The last change sent of each tree: the next one waits for it and goes on from its revision, however quick the hand. */
+const last = new Map<string, Promise<TreeView>>();
+
+function inTurn(view: TreeView, request: (now: TreeView) => Promise<TreeView>): Promise<TreeView> {
+  const before = last.get(view.id)?.catch(() => view) ?? Promise.resolve(view);
+  const sent = before.then((newest) => request(newest.revision > view.revision ? newest : view));
+  last.set(view.id, sent);
+  return sent;
+}
+
 /** Sends a change of one tree: shown at once, taken back if refused; a stale revision brings the tree as it is now. */
-async function change(view: TreeView, request: () => Promise<TreeView>, guess?: Change): Promise<TreeView> {
+async function change(view: TreeView, request: (now: TreeView) => Promise<TreeView>, guess?: Change): Promise<TreeView> {
   const key = paths.tree(view.id);
   try {
-    const fresh = await mutate<TreeView>(key, request(), {
+    const fresh = await mutate<TreeView>(key, inTurn(view, request), {
       revalidate: false,
       rollbackOnError: true,
       populateCache: true,
-      ...(guess ? { optimisticData: { ...view, tree: guess(view.tree) } } : {}),
+      ...(guess ? { optimisticData: (_stored, shown) => ({ ...(shown ?? view), tree: guess((shown ?? view).tree) }) } : {}),
     });
     refreshLists();
     return fresh!;
@@ -68,36 +78,42 @@ async function change(view: TreeView, request: () => Promise<TreeView>, guess?: 
 }
 
 export const putFront = (view: TreeView, front: View | null): Promise<TreeView> =>
-  change(view, () => send('PUT', paths.front(view.id), { revision: view.revision, front }), chooseFront(front));
+  change(view, (now) => send('PUT', paths.front(view.id), { revision: now.revision, front }), chooseFront(front));
 
 export const putDecision = (view: TreeView, branch: string, body: Omit<DecisionBody, 'revision'>): Promise<TreeView> =>
-  change(view, () => send('PUT', paths.decision(view.id, branch), { revision: view.revision, ...body }), decide(branch, body));
+  change(view, (now) => send('PUT', paths.decision(view.id, branch), { revision: now.revision, ...body }), decide(branch, body));
 
 export const putPinned = (view: TreeView, pinned: View): Promise<TreeView> =>
-  change(view, () => send('PUT', paths.pinned(view.id), { revision: view.revision, view: pinned }), togglePinned(pinned));
+  change(view, (now) => send('PUT', paths.pinned(view.id), { revision: now.revision, view: pinned }), togglePinned(pinned));
 
 export const putReading = (view: TreeView, reading: ReadingNotes): Promise<TreeView> =>
-  change(view, () => send('PUT', paths.reading(view.id), { revision: view.revision, ...reading }), noteReading(reading));
+  change(view, (now) => send('PUT', paths.reading(view.id), { revision: now.revision, ...reading }), noteReading(reading));
 
 export const putMeasured = (view: TreeView, measured: Partial<Measured>): Promise<TreeView> =>
-  change(view, () => send('PUT', paths.measured(view.id), { revision: view.revision, measured }), measure(measured));
+  change(view, (now) => send('PUT', paths.measured(view.id), { revision: now.revision, measured }), measure(measured));
 
 /** Branches or cylinders as text, from a spreadsheet or a scan; refused with the line of each fault. */
 export const putCsv = (view: TreeView, kind: 'branches' | 'cylinders', text: string): Promise<TreeView> =>
-  change(view, () => ask(paths.measuredCsv(view.id, view.revision, kind), { method: 'PUT', headers: { 'Content-Type': 'text/csv' }, body: text }));
+  change(view, (now) => ask(paths.measuredCsv(view.id, now.revision, kind), { method: 'PUT', headers: { 'Content-Type': 'text/csv' }, body: text }));
 
 export const pressCaliper = (near: number | undefined): Promise<unknown> => send('POST', paths.caliperPress, near === undefined ? {} : { near });
 
 export const step = (view: TreeView, direction: 'undo' | 'redo'): Promise<TreeView> =>
-  change(view, () => send('POST', direction === 'undo' ? paths.undo(view.id) : paths.redo(view.id), { revision: view.revision }));
+  change(view, (now) => send('POST', direction === 'undo' ? paths.undo(view.id) : paths.redo(view.id), { revision: now.revision }));
 
 export const postWired = (view: TreeView, body: Omit<WiredBody, 'revision'>): Promise<TreeView> =>
-  change(view, () => send('POST', paths.wired(view.id), { revision: view.revision, ...body }));
+  change(view, (now) => send('POST', paths.wired(view.id), { revision: now.revision, ...body }));
 
 export const postEntry = (view: TreeView, body: EntryBody): Promise<TreeView> => change(view, () => send('POST', paths.record(view.id), body));
 
 export async function importTree(text: string): Promise<TreeView> {
   const view = await ask<TreeView>(paths.importTree, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: text });
+  refreshLists();
+  return view;
+}
+
+export async function beginTree(name: string, species: string): Promise<TreeView> {
+  const view = await send<TreeView>('POST', paths.trees, { name, species });
   refreshLists();
   return view;
 }

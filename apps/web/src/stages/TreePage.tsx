@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import { paths, type TreeView } from '@ustle/contract';
-import { coilsOn, dayOf, removedIds, speciesOf, type Tree, type View } from '@ustle/core';
+import { coilsOn, dayOf, movedPoint, removedIds, speciesOf, type Tree, type Vec, type View } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { step, useTree, useYard } from '../shared/api';
 import { Skeleton } from '../shared/parts';
@@ -11,6 +11,7 @@ import { useFronts, useJudged, usePlan, useStages } from '../work/use-planner';
 import { Level } from './front/Level';
 import { LETTERS, sameView } from './front/overlay';
 import { SideBySide } from './front/SideBySide';
+import { useDraft } from './measure/use-draft';
 import { usePlace } from './place';
 import { Ribbon } from './Ribbon';
 import { settledStages, STAGE_KEYS, STAGES, type StageKey } from './stages';
@@ -95,7 +96,10 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
   useUndoKeys(view, undo, redo);
   useStageKeys(view.id);
 
-  const desk: TreeDesk = { view, tree, plan, today, fronts, judged, draft, setDraft, ...place };
+  const drafting = useDraft(view, draft, setDraft);
+  const movePoint = (index: number, by: Vec): void =>
+    drafting.edit((t) => ({ branches: t.branches.map((b) => (b.id === place.branch ? movedPoint(b, index, by) : b)) }));
+  const desk: TreeDesk = { view, tree, plan, today, fronts, judged, drafting, ...place };
   const measuring = stage === 'measure' && draft;
   const gone = useMemo(() => (stage === 'measure' ? NONE_GONE : removedIds(tree)), [tree, stage]);
   const coils = useCoils(desk);
@@ -154,6 +158,7 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
               />
             ) : (
               <Turntable
+                {...(stage === 'measure' && place.branch ? { bendable: place.branch, onMovePoint: movePoint, onMoved: drafting.commit } : {})}
                 tree={measuring || tree}
                 bearing={place.bearing}
                 onBearing={place.setBearing}

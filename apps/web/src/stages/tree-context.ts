@@ -1,6 +1,7 @@
 import { createContext, useContext } from 'react';
 import type { TreeView } from '@ustle/contract';
 import type { Part, PlanDocument, Tree, View, Weights } from '@ustle/core';
+import type { Drafting } from './measure/use-draft';
 import type { FrontSearchState, Judged } from '../work/use-planner';
 
 export type TiltRange = 'level' | 'trim' | 'free';
@@ -33,9 +34,8 @@ export interface TreeDesk {
   setProfile: (name: string) => void;
   setWeights: (weights: Weights) => void;
   fronts: FrontSearchState;
-  /** The tree as it is being measured, not stored yet. */
-  draft: Tree | null;
-  setDraft: (draft: Tree | null) => void;
+  /** What is being measured. */
+  drafting: Drafting;
   judged: Judged | null;
 }
 

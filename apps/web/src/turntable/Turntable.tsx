@@ -1,7 +1,7 @@
 import { Canvas, useFrame, useThree } from '@react-three/fiber';
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type WheelEvent } from 'react';
 import { Matrix4, PerspectiveCamera, Vector3, type DirectionalLight } from 'three';
-import { clamp, limb, placeTree, pointAt, lengthOf, tilt, toRad, wedge, wrapDeg, type Evidence, type Front, type Tree, type View } from '@ustle/core';
+import { clamp, limb, placeTree, pointAt, lengthOf, tilt, toRad, wedge, wrapDeg, type Evidence, type Front, type Tree, type Vec, type View } from '@ustle/core';
 import { useTheme } from '../app/theme';
 import type { DrawnCoil } from './coil-geometry';
 import { ROOMS } from './colours';
@@ -31,6 +31,10 @@ export interface TurntableProps {
   labels?: readonly { branch: string; text: string }[];
   /** What a score saw: lines and words on the tree. */
   evidence?: Evidence | undefined;
+  /** A branch whose points can be dragged (the shoulder stays); told the point and how far it went in space, mm. */
+  bendable?: string | null;
+  onMovePoint?: (index: number, by: Vec) => void;
+  onMoved?: () => void;
   /** Without the scale's words, for small pictures beside each other. */
   small?: boolean;
   foliage?: number;
@@ -121,6 +125,44 @@ function EvidenceLines({ evidence, colour, thick }: { evidence: Evidence; colour
   );
 }
 
+interface Handle {
+  index: number;
+  x: number;
+  y: number;
+}
+
+/** Tells where a line's points are on the screen, and what a pixel there is worth in space. */
+function HandleProjector({
+  points,
+  onFrame,
+  view,
+}: {
+  points: readonly Vector3[];
+  onFrame: (handles: Handle[]) => void;
+  view: { current: ScreenSpace | null };
+}) {
+  const { size } = useThree();
+  useFrame(({ camera }) => {
+    const right = new Vector3().setFromMatrixColumn(camera.matrixWorld, 0);
+    const up = new Vector3().setFromMatrixColumn(camera.matrixWorld, 1);
+    const distance = camera.position.distanceTo(points[0] ?? new Vector3());
+    view.current = { right, up, mmPerPixel: (2 * distance * Math.tan(toRad(FOV_DEG / 2))) / size.height };
+    onFrame(
+      points.slice(1).map((p, i) => {
+        const seen = p.clone().project(camera);
+        return { index: i + 1, x: ((seen.x + 1) / 2) * size.width, y: ((1 - seen.y) / 2) * size.height };
+      }),
+    );
+  });
+  return null;
+}
+
+interface ScreenSpace {
+  right: Vector3;
+  up: Vector3;
+  mmPerPixel: number;
+}
+
 /** Tells where the labels' branches are on the screen after each frame, and that a frame was drawn. */
 function Projector({ anchors, onFrame }: { anchors: readonly { id: string; text: string; at: Vector3 }[]; onFrame: (labels: PlacedLabel[]) => void }) {
   const { size } = useThree();
@@ -155,6 +197,9 @@ export function Turntable(props: TurntableProps) {
     onSelect,
     labels = NONE,
     evidence,
+    bendable = null,
+    onMovePoint,
+    onMoved,
     small = false,
     foliage = 0.8,
   } = props;
@@ -196,6 +241,28 @@ export function Turntable(props: TurntableProps) {
     ],
     [labels, evidence, placed, tiltMatrix],
   );
+
+  const bendPoints = useMemo(() => {
+    const b = bendable ? placed.byId.get(bendable) : undefined;
+    return b?.branch.path ? b.line.points.map((p) => new Vector3(...p).applyMatrix4(tiltMatrix)) : [];
+  }, [bendable, placed, tiltMatrix]);
+  const [handles, setHandles] = useState<readonly Handle[]>([]);
+  const screen = useRef<ScreenSpace | null>(null);
+  const onHandles = useCallback((next: Handle[]) => {
+    setHandles((before) =>
+      before.length === next.length && before.every((h, i) => Math.abs(h.x - next[i]!.x) + Math.abs(h.y - next[i]!.y) < 0.5) ? before : next,
+    );
+  }, []);
+  /** Pixels of a drag as a way in the tree's own space, in the plane of the picture. */
+  const wayOf = (dx: number, dy: number): Vec => {
+    const { right, up, mmPerPixel } = screen.current!;
+    const way = right
+      .clone()
+      .multiplyScalar(dx * mmPerPixel)
+      .addScaledVector(up, -dy * mmPerPixel);
+    const { x, y, z } = way.applyMatrix4(new Matrix4().extractRotation(tiltMatrix).transpose());
+    return [x, y, z];
+  };
 
   const onFrame = useCallback((next: PlacedLabel[]) => {
     setReady(true);
@@ -282,6 +349,7 @@ export function Turntable(props: TurntableProps) {
           <TreeMesh placed={placed} gone={gone} onSelect={onSelect} coils={coils} poses={poses} room={room} selected={selected} foliage={foliage} />
           {evidence && <EvidenceLines evidence={evidence} colour={room.pose} thick={placed.height * 0.006} />}
         </group>
+        <HandleProjector points={bendPoints} onFrame={onHandles} view={screen} />
         <Projector anchors={anchors} onFrame={onFrame} />
       </Canvas>
       <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
@@ -302,6 +370,28 @@ export function Turntable(props: TurntableProps) {
           {l.text}
         </button>
       ))}
+      {bendPoints.length > 0 &&
+        handles.map((h) => (
+          <button
+            key={h.index}
+            type="button"
+            aria-label={`Point ${h.index} of ${bendable}`}
+            className="absolute h-5 w-5 -translate-x-1/2 -translate-y-1/2 cursor-move touch-none rounded-full border-2 border-indigo bg-sheet/70"
+            style={{ left: h.x, top: h.y }}
+            onPointerDown={(event) => {
+              event.stopPropagation();
+              event.currentTarget.setPointerCapture(event.pointerId);
+            }}
+            onPointerMove={(event) => {
+              event.stopPropagation();
+              if (event.buttons && (event.movementX || event.movementY)) onMovePoint?.(h.index, wayOf(event.movementX, event.movementY));
+            }}
+            onPointerUp={(event) => {
+              event.stopPropagation();
+              onMoved?.();
+            }}
+          />
+        ))}
       {!small && <p className="pointer-events-none absolute left-6 top-4 text-quiet">seen from {Math.round(stand.bearing)}°</p>}
     </div>
   );

@@ -1,3 +1,4 @@
+export * from './blank.js';
 export * from './changes.js';
 export * from './decisions.js';
 export * from './geometry.js';

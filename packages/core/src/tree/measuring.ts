@@ -1,7 +1,7 @@
 import { turnDeg, wrapDeg } from '../units/index.js';
-import { lengthOf, limb, scale, type Vec } from '../space/index.js';
+import { add, bearingAndElevation, direction, lengthOf, limb, scale, type Vec } from '../space/index.js';
 import { placeTree, posed } from './geometry.js';
-import type { Branch, Measured, Tree } from './types.js';
+import type { Branch, Measured, Station, Tree } from './types.js';
 
 export interface MeasureFault {
   branch: string;
@@ -53,6 +53,9 @@ export function measureFaults(tree: Tree): MeasureFault[] {
   return faults;
 }
 
+const tenth = (x: number): number => Math.round(x * 10) / 10;
+const tenths = (v: Vec): Vec => [tenth(v[0]), tenth(v[1]), tenth(v[2])];
+
 /** A branch with changed values; a crooked one keeps its shape and is turned and stretched to them. */
 export function reshaped(branch: Branch, changes: Partial<Branch>): Branch {
   const next = { ...branch, ...changes };
@@ -63,8 +66,37 @@ export function reshaped(branch: Branch, changes: Partial<Branch>): Branch {
     branch.path.map(() => 0),
   );
   const factor = next.length / branch.length;
-  const round = (x: number): number => Math.round(x * 10) / 10;
-  return { ...next, path: posed(line, next).points.map((p) => scale(p, factor).map(round) as unknown as Vec) };
+  return { ...next, path: posed(line, next).points.map((p) => tenths(scale(p, factor))) };
+}
+
+const CROOKED_POINTS = 5;
+
+/** A straight branch as a line of points, to be bent by hand; a crooked one as it is. */
+export const crooked = (branch: Branch): Branch => {
+  if (branch.path) return branch;
+  const along = direction({ bearingDeg: branch.bearing, elevationDeg: branch.elevation });
+  const at = (k: number): Vec => tenths(scale(along, (branch.length * k) / (CROOKED_POINTS - 1)));
+  return { ...branch, path: Array.from({ length: CROOKED_POINTS }, (_, k) => at(k)) };
+};
+
+/** A crooked branch with one of its points moved by a vector (mm); its length and direction follow. The shoulder stays. */
+export function movedPoint(branch: Branch, index: number, by: Vec): Branch {
+  const path = (branch.path ?? []).map((p, i) => (i === index && i > 0 ? tenths(add(p, by)) : p));
+  const chord = bearingAndElevation(path[path.length - 1]!);
+  return {
+    ...branch,
+    path,
+    bearing: tenth(chord.bearing) % 360,
+    elevation: tenth(chord.elevation),
+    length: tenth(
+      lengthOf(
+        limb(
+          path,
+          path.map(() => 0),
+        ),
+      ),
+    ),
+  };
 }
 
 /** A copy of a branch on the other side of the tree as seen from a bearing. */
@@ -83,3 +115,18 @@ export function normaliseGreen(measured: Measured): { branches: Branch[]; sum: n
 /** Clock hours, 6 o'clock towards the mark on the pot, as people say them at the bench; and back. */
 export const clockOf = (bearing: number): number => Math.round((((bearing / 30 + 6 + 11) % 12) + 1) * 10) / 10;
 export const bearingOfClock = (hours: number): number => wrapDeg((hours - 6) * 30);
+
+/** A trunk station as it is measured: its height, how far it stands aside of the foot, and towards where. */
+export interface OffsetStation {
+  z: number;
+  offset: number;
+  bearing: number;
+  d: number;
+}
+
+export const offsetOf = ({ x, y, z, d }: Station): OffsetStation => ({ z, d, offset: Math.hypot(x, y), bearing: bearingAndElevation([x, y, 0]).bearing });
+
+export const stationOf = ({ z, offset, bearing, d }: OffsetStation): Station => {
+  const [x, y] = scale(direction({ bearingDeg: bearing, elevationDeg: 0 }), offset);
+  return { x: Math.round(x * 100) / 100, y: Math.round(y * 100) / 100, z, d };
+};

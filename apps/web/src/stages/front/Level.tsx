@@ -1,4 +1,4 @@
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { clamp } from '@ustle/core';
 
 const MOST_DEG = 20;
@@ -22,6 +22,15 @@ interface Props {
 /** A round bubble glass: drag the bubble, or use the arrow keys, and the tree leans. Home sets it level. */
 export function Level({ pitch, roll, wedge, onTilt }: Props) {
   const glass = useRef<SVGSVGElement>(null);
+  // The address follows with a delay; keys held down are ahead of it.
+  const now = useRef({ pitch, roll });
+  useEffect(() => {
+    now.current = { pitch, roll };
+  }, [pitch, roll]);
+  const lean = (toPitch: number, toRoll: number): void => {
+    now.current = { pitch: limit(toPitch), roll: limit(toRoll) };
+    onTilt(now.current.pitch, now.current.roll);
+  };
   const limit = (deg: number): number => clamp(Math.round(deg), -MOST_DEG, MOST_DEG) + 0;
   const drag = (event: PointerEvent): void => {
     if (!event.buttons || !glass.current) return;
@@ -29,13 +38,13 @@ export function Level({ pitch, roll, wedge, onTilt }: Props) {
     const scale = (2 * RADIUS + 8) / width;
     const x = ((event.clientX - left) * scale - RADIUS - 4) / (RADIUS - 10);
     const y = ((event.clientY - top) * scale - RADIUS - 4) / (RADIUS - 10);
-    onTilt(limit(y * MOST_DEG), limit(x * MOST_DEG));
+    lean(y * MOST_DEG, x * MOST_DEG);
   };
   const onKeyDown = (event: KeyboardEvent): void => {
-    const by = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1], Home: [-pitch, -roll] }[event.key];
+    const by = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1], Home: [-now.current.pitch, -now.current.roll] }[event.key];
     if (!by) return;
     event.preventDefault();
-    onTilt(limit(pitch + by[0]!), limit(roll + by[1]!));
+    lean(now.current.pitch + by[0]!, now.current.roll + by[1]!);
   };
   return (
     <div className="absolute left-6 top-11 w-32">

@@ -5,7 +5,7 @@ import { NumberCell } from './NumberCell';
 type Column = 'at' | 'bearing' | 'elevation' | 'length' | 'd' | 'tipD' | 'bareTo' | 'green';
 
 const HEADS: [Column, string, string][] = [
-  ['at', 'at', 'mm along'],
+  ['at', 'at', 'mm'],
   ['bearing', 'to', '°'],
   ['elevation', 'slope', '°'],
   ['length', 'length', 'mm'],

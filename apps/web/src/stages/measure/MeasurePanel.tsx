@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { normaliseGreen, VIGOURS, type Feature, type Root, type Station } from '@ustle/core';
+import { crooked, normaliseGreen, VIGOURS, offsetOf, stationOf, type Feature, type OffsetStation, type Root } from '@ustle/core';
 import { PanelHead } from '../../shared/parts';
 import { percent } from '../../shared/say';
 import { useDesk } from '../tree-context';
@@ -7,7 +7,6 @@ import { BranchTable } from './BranchTable';
 import { BringIn } from './BringIn';
 import { Caliper } from './Caliper';
 import { PartTable } from './PartTable';
-import { useDraft } from './use-draft';
 
 const SHEETS = ['Branches', 'Trunk', 'Roots', 'Features', 'Pot', 'Bring in'] as const;
 type Sheet = (typeof SHEETS)[number];
@@ -15,11 +14,12 @@ type Sheet = (typeof SHEETS)[number];
 const CLOCK_KEY = 'ustle-clock';
 
 export function MeasurePanel() {
-  const { branch, setBranch, bearing } = useDesk();
-  const { tree, edit, commit } = useDraft();
+  const { branch, setBranch, bearing, drafting } = useDesk();
+  const { tree, edit, commit } = drafting;
   const [sheet, setSheet] = useState<Sheet>('Branches');
   const [clock, setClock] = useState(() => localStorage.getItem(CLOCK_KEY) === '1');
   const green = normaliseGreen(tree).sum;
+  const chosen = tree.branches.find((b) => b.id === branch);
   const changeClock = (on: boolean): void => {
     localStorage.setItem(CLOCK_KEY, on ? '1' : '0');
     setClock(on);
@@ -64,6 +64,24 @@ export function MeasurePanel() {
             onEdit={(branches) => edit({ branches })}
             onLeave={commit}
           />
+          {chosen && (
+            <p className="mt-3">
+              {chosen.path ? (
+                `${chosen.id} is crooked: drag its points on the tree.`
+              ) : (
+                <button
+                  type="button"
+                  className="btn btn-outline btn-sm border-rule font-normal"
+                  onClick={() => {
+                    edit({ branches: tree.branches.map((b) => (b.id === chosen.id ? crooked(b) : b)) });
+                    commit();
+                  }}
+                >
+                  {chosen.id} is crooked
+                </button>
+              )}
+            </p>
+          )}
           <p className="mt-3 text-[14px] text-quiet">
             Enter: down, and a new line at the end. Ctrl D: as above. Ctrl Enter: copy the line. Ctrl M: mirror it. Ctrl ] and Ctrl [: onto the branch above,
             and back. Ctrl Backspace: take the line out.
@@ -71,19 +89,24 @@ export function MeasurePanel() {
         </>
       )}
       {sheet === 'Trunk' && (
-        <PartTable<Station>
+        <PartTable<OffsetStation>
           name="station"
-          rows={tree.trunk}
+          rows={tree.trunk.map(offsetOf)}
           least={2}
-          onEdit={(trunk) => edit({ trunk })}
+          onEdit={(rows) => edit({ trunk: rows.map(stationOf) })}
           onLeave={commit}
           fields={[
             { key: 'z', head: 'height', unit: 'mm' },
-            { key: 'x', head: 'towards 90°', unit: 'mm' },
-            { key: 'y', head: 'towards the mark', unit: 'mm' },
+            { key: 'offset', head: 'aside', unit: 'mm' },
+            { key: 'bearing', head: 'towards', unit: '°' },
             { key: 'd', head: 'thickness', unit: 'mm' },
           ]}
-          fresh={(last) => ({ x: last?.x ?? 0, y: last?.y ?? 0, z: (last?.z ?? 0) + 60, d: Math.max(3, Math.round((last?.d ?? 40) * 8) / 10) })}
+          fresh={(last) => ({
+            offset: last?.offset ?? 0,
+            bearing: last?.bearing ?? 0,
+            z: (last?.z ?? 0) + 60,
+            d: Math.max(3, Math.round((last?.d ?? 40) * 8) / 10),
+          })}
         />
       )}
       {sheet === 'Roots' && (

@@ -1,19 +1,19 @@
 import { useCallback, useEffect, useRef } from 'react';
+import type { TreeView } from '@ustle/contract';
 import { measureFaults, normaliseGreen, type Measured, type Tree } from '@ustle/core';
 import { useNotice } from '../../app/notice';
 import { putMeasured } from '../../shared/api';
-import { useDesk } from '../tree-context';
 
-interface Draft {
+export interface Drafting {
   tree: Tree;
-  edit: (changes: Partial<Measured>) => void;
+  /** The tree as it is edited, not stored yet. */
+  edit: (changes: Partial<Measured> | ((tree: Tree) => Partial<Measured>)) => void;
   /** Stores what was edited, once the field is left. */
   commit: () => void;
 }
 
 /** What is being measured: shown at once, stored when a field is left, one store after the other. */
-export function useDraft(): Draft {
-  const { view, draft, setDraft } = useDesk();
+export function useDraft(view: TreeView, draft: Tree | null, setDraft: (draft: Tree | null) => void): Drafting {
   const { attempt } = useNotice();
   const tree = draft ?? view.tree;
   const now = useRef({ view, tree, edited: false, storing: false });
@@ -23,8 +23,9 @@ export function useDraft(): Draft {
   }, [view, draft]);
 
   const edit = useCallback(
-    (changes: Partial<Measured>) => {
-      now.current.tree = { ...now.current.tree, ...changes };
+    (changes: Partial<Measured> | ((tree: Tree) => Partial<Measured>)) => {
+      const { tree: before } = now.current;
+      now.current.tree = { ...before, ...(typeof changes === 'function' ? changes(before) : changes) };
       now.current.edited = true;
       setDraft(now.current.tree);
     },
