@@ -64,7 +64,10 @@ function cylindersOf(text: string): { cylinders: Cylinder[]; roots: number[] } |
   return faults.length ? { faults: faults.slice(0, MOST_FAULTS) } : { cylinders, roots };
 }
 
-/** Chains of cylinders: at a fork the child that carries most length goes on, the others begin branches. */
+/** Limbs of less than this difference in thickness are alike. */
+const ALIKE = 0.15;
+
+/** Chains of cylinders: at a fork the thickest child goes on, of alike ones the one that carries most length; the others begin branches. */
 function chainsOf(cylinders: readonly Cylinder[], root: number): { chain: number[]; from: { chain: number; link: number } | null }[] {
   const carried = new Float64Array(cylinders.length);
   for (let i = cylinders.length - 1; i >= 0; i--) {
@@ -77,7 +80,10 @@ function chainsOf(cylinders: readonly Cylinder[], root: number): { chain: number
     const index = chains.push({ chain, from: next.from }) - 1;
     for (let at: number | undefined = next.first; at !== undefined;) {
       chain.push(at);
-      const [onward, ...others] = [...cylinders[at]!.children].sort((a, b) => carried[b]! - carried[a]! || a - b);
+      const [onward, ...others] = [...cylinders[at]!.children].sort((a, b) => {
+        const [thick, other] = [cylinders[a]!.diameter, cylinders[b]!.diameter];
+        return Math.abs(thick - other) > ALIKE * Math.max(thick, other) ? other - thick : carried[b]! - carried[a]! || a - b;
+      });
       for (const other of others) waiting.push({ first: other, from: { chain: index, link: chain.length - 1 } });
       at = onward;
     }

@@ -65,10 +65,11 @@ export function tuftsOf(pads: readonly Pad[], look: LeafLook, scaleTo: number): 
   const shade = new Color(look.shade);
   const light = new Color(look.light);
   const tip = new Color(look.tip);
+  const least = Math.max(2, Math.min(14, Math.round(4000 / pads.length)));
   for (const pad of pads) {
     const random = seeded(padSeed(pad) + 1);
     const area = pad.half[0] * pad.half[1];
-    const count = Math.min(420, Math.max(14, Math.round((area / (size * size)) * 34)));
+    const count = Math.min(420, Math.max(least, Math.round((area / (size * size)) * 34)));
     for (let i = 0; i < count; i++) {
       const turn = random() * 6.283;
       const out = Math.sqrt(random());

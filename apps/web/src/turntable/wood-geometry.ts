@@ -42,6 +42,8 @@ function resampled(line: Limb, step: number, flare: number): Limb {
   );
 }
 
+const FULL_DETAIL = 250;
+
 export interface WoodMesh {
   geometry: BufferGeometry;
   /** Which part each triangle belongs to: the part's id from this triangle on. */
@@ -50,6 +52,8 @@ export interface WoodMesh {
 
 /** Tapered bark for many lines as one mesh. Furrows only go inward, so that a coil laid on the diameter touches the ridges. */
 export function woodMesh(parts: readonly WoodPart[], look: BarkLook | null): WoodMesh {
+  // A scan of thousands of twigs is drawn coarser: none of them is looked at closely.
+  const detail = Math.min(1, FULL_DETAIL / parts.length);
   const positions: number[] = [];
   const colours: number[] = [];
   const indices: number[] = [];
@@ -61,7 +65,8 @@ export function woodMesh(parts: readonly WoodPart[], look: BarkLook | null): Woo
   parts.forEach((part, seed) => {
     ranges.push({ from: indices.length / 3, id: part.id });
     const thick = part.line.diameters[0]!;
-    const line = resampled(smooth(part.line, 6), Math.max(1.6, thick * (look ? 0.07 : 0.2)), part.flare);
+    const sides = Math.max(5, Math.round(part.sides * Math.sqrt(detail)));
+    const line = resampled(smooth(part.line, Math.max(1, Math.round(6 * detail))), Math.max(1.6, thick * (look ? 0.07 : 0.2)) / detail, part.flare);
     const ring = frames(line);
     const first = positions.length / 3;
     const furrows = look ? Math.max(3, Math.round(look.furrows * Math.min(1, 0.4 + thick / 60))) : 1;
@@ -69,10 +74,10 @@ export function woodMesh(parts: readonly WoodPart[], look: BarkLook | null): Woo
       const { tangent, across } = ring[i]!;
       const radius = line.diameters[i]! / 2;
       const along = line.along[i]! / Math.max(6, thick);
-      for (let k = 0; k <= part.sides; k++) {
-        const turn = (k / part.sides) * 2 * Math.PI;
+      for (let k = 0; k <= sides; k++) {
+        const turn = (k / sides) * 2 * Math.PI;
         // Long plates: the pattern is stretched along the limb, with a finer one over it.
-        const u = (k / part.sides) * furrows;
+        const u = (k / sides) * furrows;
         const plate = look
           ? noise2(u + 0.35 * Math.sin(along * 2), along * 1.3, seed, furrows) * 0.5 +
             noise2(u * 2, along * 3.6, seed + 7, furrows * 2) * 0.3 +
@@ -85,9 +90,9 @@ export function woodMesh(parts: readonly WoodPart[], look: BarkLook | null): Woo
         colours.push(colour.r, colour.g, colour.b);
       }
     });
-    const stride = part.sides + 1;
+    const stride = sides + 1;
     for (let i = 0; i + 1 < line.points.length; i++) {
-      for (let k = 0; k < part.sides; k++) {
+      for (let k = 0; k < sides; k++) {
         const a = first + i * stride + k;
         indices.push(a, a + 1, a + stride, a + 1, a + stride + 1, a + stride);
       }
@@ -99,7 +104,7 @@ export function woodMesh(parts: readonly WoodPart[], look: BarkLook | null): Woo
     colours.push(light.r, light.g, light.b);
     const apex = positions.length / 3 - 1;
     const lastRing = first + (line.points.length - 1) * stride;
-    for (let k = 0; k < part.sides; k++) indices.push(lastRing + k, lastRing + k + 1, apex);
+    for (let k = 0; k < sides; k++) indices.push(lastRing + k, lastRing + k + 1, apex);
   });
 
   const geometry = new BufferGeometry();

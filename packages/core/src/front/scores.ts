@@ -1,6 +1,6 @@
 import { clamp, toDeg, toRad, turnDeg } from '../units/index.js';
 import { lengthOf, pointAt, smooth, viewer, wedge, type Vec, type View } from '../space/index.js';
-import { slope, withChildren, type PlacedTree } from '../tree/index.js';
+import { slope, greenWithChildren, type PlacedTree } from '../tree/index.js';
 import { hidingOf, type Hiding } from './hiding.js';
 import { movementOf } from './movement.js';
 
@@ -63,7 +63,6 @@ function rootExtent(placed: PlacedTree, bearing: number): number {
 
 /** What does not depend on the view, prepared once for a scan. */
 export function prepare(placed: PlacedTree, without: ReadonlySet<string>): Context {
-  const green = new Map(placed.tree.branches.map((b) => [b.id, b.green]));
   const shown = placed.branches.filter((b) => !without.has(b.branch.id));
   const hide = hidingOf(placed, without);
   const context: Context = {
@@ -75,7 +74,7 @@ export function prepare(placed: PlacedTree, without: ReadonlySet<string>): Conte
       .sort((a, b) => a.share - b.share),
     trunkLine: resample(placed),
     widestBase: Math.max(...Array.from({ length: 120 }, (_, i) => rootExtent(placed, i * 3))),
-    greenWith: new Map(placed.tree.branches.map((b) => [b.id, [...withChildren(placed.tree, b.id)].reduce((sum, id) => sum + green.get(id)!, 0)])),
+    greenWith: greenWithChildren(placed.tree),
     faced: remember(
       (view) => ({ base: base(context, view), firstBranch: firstBranch(context, view), features: features(context, view) }),
       (a, b) => a.bearing === b.bearing,

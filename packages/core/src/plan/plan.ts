@@ -5,7 +5,7 @@ import { findingsOf, greenTally, readTree, type Finding, type Reading } from '..
 import { proposePoses, type PlannedPose } from '../pose/index.js';
 import { placeTree, removedIds, type PlacedTree, type Tree } from '../tree/index.js';
 import { watch, type Dates, type Watched } from '../growth/index.js';
-import { planWiring, type RunPlan } from './wiring.js';
+import { planWiring, type RunBranchPlan, type RunPlan } from './wiring.js';
 
 export interface PlanFront {
   bearing: number;
@@ -124,8 +124,7 @@ function roundRun(run: RunPlan): RunPlan {
   };
 }
 
-function planPose(pose: PlannedPose, runs: readonly RunPlan[]): PlanDocument['poses'][number] {
-  const wire = runs.flatMap((r) => r.branches).find((b) => b.branch === pose.branch);
+function planPose(pose: PlannedPose, wire: RunBranchPlan | undefined): PlanDocument['poses'][number] {
   return {
     branch: pose.branch,
     bearing: angle(pose.bearing),
@@ -156,8 +155,9 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: P
   const poses = proposePoses(placed);
   const wiring = planWiring(placed, poses);
   const kept = tree.branches.filter((b) => !without.has(b.id)).length;
+  const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
   const heavyBends = poses.reduce((sum, p) => sum + p.bends.filter((b) => b.risk >= 1).length, 0);
-  const reading = readTree(tree, onDay, { heavyBends, wiredShare: kept ? wiring.runs.flatMap((r) => r.branches).length / kept : 0 });
+  const reading = readTree(tree, onDay, { heavyBends, wiredShare: kept ? wired.size / kept : 0 });
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;
   const tally = greenTally(tree);
   return {
@@ -176,7 +176,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: P
     })),
     findings: findingsOf(placed, front),
     green: { removed: digits(tally.removed, 3), cap: digits(tally.cap, 3) },
-    poses: poses.map((p) => planPose(p, wiring.runs)),
+    poses: poses.map((p) => planPose(p, wired.get(p.branch))),
     runs: wiring.runs.map(roundRun),
     unwired: wiring.unwired,
     order: [...wiring.runs].sort((a, b) => a.order - b.order || b.size - a.size).map((r) => r.id),

@@ -45,21 +45,33 @@ export interface PlacedTree {
   apexPad: Pad | null;
 }
 
-/** The branches' parents before their children; file order otherwise. Assumes no cycle (checked on reading). */
-export function parentsFirst(branches: readonly Branch[]): Branch[] {
-  const done = new Set(['trunk']);
-  const out: Branch[] = [];
-  let waiting = [...branches];
-  while (waiting.length) {
-    const ready = waiting.filter((b) => done.has(b.parent));
-    if (!ready.length) throw new Error('A branch has no way back to the trunk.');
-    for (const b of ready) {
-      done.add(b.id);
-      out.push(b);
-    }
-    waiting = waiting.filter((b) => !done.has(b.id));
+/** Trees are values that never change, so the order of a list of branches is found once. */
+const ordered = new WeakMap<readonly Branch[], readonly Branch[]>();
+
+/** The branches with parents before their children; file order otherwise. Assumes no cycle (checked on reading). */
+export function parentsFirst(branches: readonly Branch[]): readonly Branch[] {
+  const before = ordered.get(branches);
+  if (before) return before;
+  const children = new Map<string, Branch[]>();
+  for (const b of branches) {
+    const siblings = children.get(b.parent);
+    if (siblings) siblings.push(b);
+    else children.set(b.parent, [b]);
   }
+  const out = [...(children.get('trunk') ?? [])];
+  for (let i = 0; i < out.length; i++) out.push(...(children.get(out[i]!.id) ?? []));
+  if (out.length < branches.length) throw new Error('A branch has no way back to the trunk.');
+  ordered.set(branches, out);
   return out;
+}
+
+/** Share of the green on each branch and on all that grows on it. */
+export function greenWithChildren(tree: Tree): Map<string, number> {
+  const green = new Map(tree.branches.map((b) => [b.id, b.green]));
+  for (const b of [...parentsFirst(tree.branches)].reverse()) {
+    if (b.parent !== 'trunk') green.set(b.parent, green.get(b.parent)! + green.get(b.id)!);
+  }
+  return green;
 }
 
 function branchLine(branch: Branch, shoulder: Vec): Limb {

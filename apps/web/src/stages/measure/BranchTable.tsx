@@ -1,4 +1,4 @@
-import { useRef, type KeyboardEvent } from 'react';
+import { useRef, useState, type KeyboardEvent } from 'react';
 import { bearingOfClock, BRANCH_STATES, clockOf, measureFaults, mirroredBranch, reshaped, wrapDeg, type Branch, type Tree } from '@ustle/core';
 import { NumberCell } from './NumberCell';
 
@@ -14,6 +14,9 @@ const HEADS: [Column, string, string][] = [
   ['bareTo', 'bare', '%'],
   ['green', 'green', '%'],
 ];
+
+/** Lines shown at once: a scan may bring thousands. */
+const PAGE = 60;
 
 const FIRST: Branch = {
   id: 'b1',
@@ -55,8 +58,13 @@ export function BranchTable({ tree, clock, seenFrom, selected, onSelect, onEdit,
   const byId = new Map(branches.map((b) => [b.id, b]));
   const faults = measureFaults(tree);
 
-  const focus = (row: number, column: string): void =>
-    void requestAnimationFrame(() => table.current?.querySelector<HTMLElement>(`[data-row="${row}"][data-column="${column}"]`)?.focus());
+  const [asked, setPage] = useState(0);
+  const pages = Math.max(1, Math.ceil(branches.length / PAGE));
+  const page = Math.min(asked, pages - 1);
+  const focus = (row: number, column: string): void => {
+    setPage(Math.floor(row / PAGE));
+    requestAnimationFrame(() => table.current?.querySelector<HTMLElement>(`[data-row="${row}"][data-column="${column}"]`)?.focus());
+  };
   const freeId = (): string => {
     let n = branches.length + 1;
     while (byId.has(`b${n}`)) n++;
@@ -143,56 +151,72 @@ export function BranchTable({ tree, clock, seenFrom, selected, onSelect, onEdit,
           </tr>
         </thead>
         <tbody>
-          {branches.map((b, row) => (
-            <tr key={b.id} className={`border-t border-rule ${b.id === selected ? 'bg-base-100' : ''}`} onFocus={() => onSelect(b.id)}>
-              <th
-                scope="row"
-                className="truncate text-left font-semibold"
-                style={{ paddingLeft: depthOf(byId, b) * 12 }}
-                title={b.parent === 'trunk' ? 'on the trunk' : `on ${b.parent}`}
-              >
-                {b.id}
-                {b.path && (
-                  <span className="font-normal text-quiet" title="crooked: it has a path of points">
-                    {' '}
-                    ~
-                  </span>
-                )}
-              </th>
-              {HEADS.map(([column, head]) => (
-                <td key={column} className="p-0">
-                  <NumberCell
-                    value={shownValue(b, column)}
-                    label={`${b.id} ${head}`}
-                    row={row}
-                    column={column}
-                    fault={faults.find((f) => f.branch === b.id && f.field === column)}
-                    onValue={(value) => put(row, { [column]: stored(column, value) })}
-                    onLeave={onLeave}
-                    onKeyDown={(event) => onKey(event, row, column)}
-                  />
-                </td>
-              ))}
-              <td className="p-0 pl-1">
-                <select
-                  className="h-9 w-full bg-transparent focus:bg-base-100"
-                  aria-label={`${b.id} state`}
-                  data-row={row}
-                  data-column="state"
-                  value={b.state}
-                  onChange={(event) => put(row, { state: event.target.value as Branch['state'] })}
-                  onBlur={onLeave}
-                  onKeyDown={(event) => onKey(event, row, 'state')}
+          {branches
+            .slice(page * PAGE, (page + 1) * PAGE)
+            .map((b, i) => [b, page * PAGE + i] as const)
+            .map(([b, row]) => (
+              <tr key={b.id} className={`border-t border-rule ${b.id === selected ? 'bg-base-100' : ''}`} onFocus={() => onSelect(b.id)}>
+                <th
+                  scope="row"
+                  className="truncate text-left font-semibold"
+                  style={{ paddingLeft: depthOf(byId, b) * 12 }}
+                  title={b.parent === 'trunk' ? 'on the trunk' : `on ${b.parent}`}
                 >
-                  {BRANCH_STATES.map((s) => (
-                    <option key={s}>{s}</option>
-                  ))}
-                </select>
-              </td>
-            </tr>
-          ))}
+                  {b.id}
+                  {b.path && (
+                    <span className="font-normal text-quiet" title="crooked: it has a path of points">
+                      {' '}
+                      ~
+                    </span>
+                  )}
+                </th>
+                {HEADS.map(([column, head]) => (
+                  <td key={column} className="p-0">
+                    <NumberCell
+                      value={shownValue(b, column)}
+                      label={`${b.id} ${head}`}
+                      row={row}
+                      column={column}
+                      fault={faults.find((f) => f.branch === b.id && f.field === column)}
+                      onValue={(value) => put(row, { [column]: stored(column, value) })}
+                      onLeave={onLeave}
+                      onKeyDown={(event) => onKey(event, row, column)}
+                    />
+                  </td>
+                ))}
+                <td className="p-0 pl-1">
+                  <select
+                    className="h-9 w-full bg-transparent focus:bg-base-100"
+                    aria-label={`${b.id} state`}
+                    data-row={row}
+                    data-column="state"
+                    value={b.state}
+                    onChange={(event) => put(row, { state: event.target.value as Branch['state'] })}
+                    onBlur={onLeave}
+                    onKeyDown={(event) => onKey(event, row, 'state')}
+                  >
+                    {BRANCH_STATES.map((s) => (
+                      <option key={s}>{s}</option>
+                    ))}
+                  </select>
+                </td>
+              </tr>
+            ))}
         </tbody>
       </table>
+      {pages > 1 && (
+        <p className="mt-2 flex items-center gap-2">
+          <button type="button" className="btn btn-ghost btn-sm" disabled={page === 0} onClick={() => setPage(page - 1)}>
+            Lines before
+          </button>
+          <span className="text-quiet">
+            {page * PAGE + 1} to {Math.min(branches.length, (page + 1) * PAGE)} of {branches.length}
+          </span>
+          <button type="button" className="btn btn-ghost btn-sm" disabled={page === pages - 1} onClick={() => setPage(page + 1)}>
+            Lines after
+          </button>
+        </p>
+      )}
       <button
         type="button"
         className="btn btn-outline btn-primary btn-sm mt-3"

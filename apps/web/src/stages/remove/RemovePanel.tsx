@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { decisionsOf, type Act, type Branch, type Finding } from '@ustle/core';
 import { useNotice } from '../../app/notice';
 import { putDecision } from '../../shared/api';
@@ -14,6 +14,10 @@ const ACTS: { act: Act; name: string; key: string }[] = [
 ];
 const ACT_WORDS: Partial<Record<Act, string>> = { keep: 'keep', remove: 'take off', reserve: 'reserve', undecided: '' };
 const SEVERITY = ['', 'text-quiet', 'text-ochre', 'text-madder'];
+
+/** Branches listed at first; a scan may bring thousands. */
+const ROWS = 120;
+const NOTHING_FOUND: Finding[] = [];
 
 interface RowProps {
   branch: Branch;
@@ -82,10 +86,17 @@ export function RemovePanel() {
   const { attempt } = useNotice();
   const acts = useMemo(() => decisionsOf(tree), [tree]);
   /** Branches with findings first, from below; then the others. */
-  const order = useMemo(() => {
-    const found = [...new Set((plan?.findings ?? []).map((f) => f.branch))];
-    return [...found, ...tree.branches.map((b) => b.id).filter((id) => !found.includes(id))];
+  const { order, findingsOn, byId } = useMemo(() => {
+    const on = new Map<string, Finding[]>();
+    for (const f of plan?.findings ?? []) on.set(f.branch, [...(on.get(f.branch) ?? []), f]);
+    return {
+      order: [...on.keys(), ...tree.branches.map((b) => b.id).filter((id) => !on.has(id))],
+      findingsOn: on,
+      byId: new Map(tree.branches.map((b) => [b.id, b])),
+    };
   }, [plan, tree]);
+  const [shown, setShown] = useState(ROWS);
+  const rows = branch && order.indexOf(branch) >= shown ? order.slice(0, order.indexOf(branch) + 1) : order.slice(0, shown);
   const act = useCallback((id: string, to: Act) => void attempt(() => putDecision(view, id, { act: to })), [attempt, view]);
 
   // The address follows the keys with a delay; a quick hand is ahead of it.
@@ -114,7 +125,7 @@ export function RemovePanel() {
 
   if (!plan) return <Skeleton lines={9} />;
   const { removed, cap } = plan.green;
-  const found = new Set(plan.findings.map((f) => f.branch)).size;
+  const found = findingsOn.size;
   return (
     <>
       <PanelHead title="What to remove">
@@ -132,21 +143,23 @@ export function RemovePanel() {
       {removed > cap && <p className="mt-2 text-madder">More than this tree likes to lose in a year. Leave part of it for the next session.</p>}
       {!tree.plan.front && <p className="mt-3 text-quiet">Choose a front first, and what points at the eye or hides the trunk is found too.</p>}
       <ul className="mb-4 mt-4 border-b border-rule">
-        {order.map((id) => {
-          const b = tree.branches.find((x) => x.id === id)!;
-          return (
-            <Row
-              key={id}
-              branch={b}
-              act={acts.get(id) ?? 'undecided'}
-              findings={plan.findings.filter((f) => f.branch === id)}
-              open={id === branch}
-              onOpen={() => setBranch(id === branch ? null : id)}
-              onAct={(to) => act(id, to)}
-            />
-          );
-        })}
+        {rows.map((id) => (
+          <Row
+            key={id}
+            branch={byId.get(id)!}
+            act={acts.get(id) ?? 'undecided'}
+            findings={findingsOn.get(id) ?? NOTHING_FOUND}
+            open={id === branch}
+            onOpen={() => setBranch(id === branch ? null : id)}
+            onAct={(to) => act(id, to)}
+          />
+        ))}
       </ul>
+      {rows.length < order.length && (
+        <button type="button" className="btn btn-ghost btn-sm mb-4" onClick={() => setShown(shown + ROWS)}>
+          {order.length - rows.length} more branches
+        </button>
+      )}
       <Caution>
         Cutters and saws: keep the other hand behind the blade, and wear eye protection. What is cut stays cut; a client's tree waits for their word.
       </Caution>
