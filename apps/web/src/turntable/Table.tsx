@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, Color, DoubleSide } from 'three';
 import { toRad, type Front, type Pot } from '@ustle/core';
 import type { Room } from './colours';
+import { pickable } from './picking';
 import { flag, numeral } from './sprites';
 
 export interface Flag {
@@ -94,10 +95,7 @@ export function Table({ radius, top, pot, room, numerals, rose, flags, onFlag }:
           position={at(f.bearing, radius * 0.965, top)}
           center={[0.125, 0] as never}
           scale={[radius * 0.135, radius * 0.225, 1]}
-          onClick={(event) => {
-            event.stopPropagation();
-            onFlag(f.letter);
-          }}
+          userData={pickable(() => onFlag(f.letter))}
         >
           <spriteMaterial map={flag(f.letter, f.filled, '#a4532a', '#faf7ef', room.ink)} transparent depthWrite={false} />
         </sprite>

@@ -1,10 +1,11 @@
-import { useFrame, type ThreeEvent } from '@react-three/fiber';
-import { useEffect, useMemo, useRef } from 'react';
+import { useFrame } from '@react-three/fiber';
+import { memo, useEffect, useMemo, useRef } from 'react';
 import { BackSide, BufferAttribute, BufferGeometry, ShaderMaterial, Vector3 } from 'three';
 import { lengthOf, pointAt, posed, smooth, speciesOf, type PlacedTree } from '@ustle/core';
 import { coilMesh, type DrawnCoil } from './coil-geometry';
 import { FOV_DEG } from './framing';
 import { barkLook, leafLook, METAL_COLOURS, STATE_COLOURS, type Room } from './colours';
+import { pickable } from './picking';
 import { sortTufts, TUFT_FRAGMENT, TUFT_VERTEX, tuftGeometry, tuftsOf, tuftTexture } from './foliage';
 import { dot } from './sprites';
 import { branchPart, partOfFace, rootParts, trunkPart, woodMesh, type WoodPart } from './wood-geometry';
@@ -26,14 +27,16 @@ function Wood({ placed, gone, onSelect }: WoodProps) {
     return woodMesh([trunkPart(placed), ...rootParts(placed), ...kept], barkLook(speciesOf(placed.tree.species)));
   }, [placed, gone]);
   useFreed(geometry);
-  const pick = (event: ThreeEvent<MouseEvent>): void => {
-    if (event.delta > 4) return;
-    event.stopPropagation();
-    const part = partOfFace(ranges, event.faceIndex ?? 0);
-    onSelect(part === 'trunk' ? null : part);
-  };
+  const picked = useMemo(
+    () =>
+      pickable((hit) => {
+        const part = partOfFace(ranges, hit.faceIndex ?? 0);
+        onSelect(part === 'trunk' ? null : part);
+      }),
+    [ranges, onSelect],
+  );
   return (
-    <mesh geometry={geometry} castShadow receiveShadow onClick={pick}>
+    <mesh geometry={geometry} castShadow receiveShadow userData={picked}>
       <meshStandardMaterial vertexColors roughness={0.95} metalness={0} />
     </mesh>
   );
@@ -64,13 +67,7 @@ function Outlines({ placed, gone, room, onSelect }: WoodProps & { room: Room }) 
       <mesh geometry={outline}>
         <meshBasicMaterial color={room.outline} side={BackSide} />
       </mesh>
-      <mesh
-        geometry={inside.geometry}
-        onClick={(event) => {
-          event.stopPropagation();
-          onSelect(partOfFace(inside.ranges, event.faceIndex ?? 0));
-        }}
-      >
+      <mesh geometry={inside.geometry} userData={pickable((hit) => onSelect(partOfFace(inside.ranges, hit.faceIndex ?? 0)))}>
         <meshBasicMaterial color={room.ground} />
       </mesh>
     </group>
@@ -179,7 +176,8 @@ export interface TreeMeshProps extends WoodProps {
   foliage: number;
 }
 
-export function TreeMesh({ placed, gone, onSelect, coils, poses, room, selected, foliage }: TreeMeshProps) {
+/** Not drawn anew while the table turns: only the camera moves then. */
+export const TreeMesh = memo(function TreeMesh({ placed, gone, onSelect, coils, poses, room, selected, foliage }: TreeMeshProps) {
   return (
     <group>
       <Wood placed={placed} gone={gone} onSelect={onSelect} />
@@ -190,4 +188,4 @@ export function TreeMesh({ placed, gone, onSelect, coils, poses, room, selected,
       <Poses placed={placed} poses={poses} room={room} />
     </group>
   );
-}
+});

@@ -7,6 +7,7 @@ import type { DrawnCoil } from './coil-geometry';
 import { ROOMS } from './colours';
 import { FOV_DEG, frameRings } from './framing';
 import { LABEL_HEIGHT, placeLabels, type PlacedLabel } from './labels';
+import { Picker, type PickAt } from './picking';
 import { PotMesh } from './PotMesh';
 import { Table, type Flag } from './Table';
 import { TreeMesh } from './TreeMesh';
@@ -164,14 +165,21 @@ interface ScreenSpace {
 }
 
 /** Tells where the labels' branches are on the screen after each frame, and that a frame was drawn. */
-function Projector({ anchors, onFrame }: { anchors: readonly { id: string; text: string; at: Vector3 }[]; onFrame: (labels: PlacedLabel[]) => void }) {
+function Projector({
+  anchors,
+  onFrame,
+}: {
+  anchors: readonly { id: string; text: string; at: Vector3 }[];
+  onFrame: (labels: PlacedLabel[], calls: number) => void;
+}) {
   const { size } = useThree();
-  useFrame(({ camera }) => {
+  useFrame(({ camera, gl }) => {
     const labels = anchors.map(({ id, text, at }, i) => {
       const seen = at.clone().project(camera);
       return { id, text, x: ((seen.x + 1) / 2) * size.width, y: ((1 - seen.y) / 2) * size.height, weight: anchors.length - i };
     });
-    onFrame(placeLabels(labels, size.width, size.height));
+    // What the frame before cost: this one is not drawn yet.
+    onFrame(placeLabels(labels, size.width, size.height), gl.info.render.calls);
   });
   return null;
 }
@@ -213,6 +221,7 @@ export function Turntable(props: TurntableProps) {
   const stand = useMemo<Stand>(() => ({ bearing: seenFrom, zoom }), [seenFrom, zoom]);
   const [shownLabels, setShownLabels] = useState<readonly PlacedLabel[]>([]);
   const [ready, setReady] = useState(false);
+  const pickAt = useRef<PickAt | null>(null);
   const drag = useRef<{ x: number; bearing: number; moved: boolean } | null>(null);
 
   const radius = useMemo(() => {
@@ -264,8 +273,10 @@ export function Turntable(props: TurntableProps) {
     return [x, y, z];
   };
 
-  const onFrame = useCallback((next: PlacedLabel[]) => {
+  const box = useRef<HTMLDivElement>(null);
+  const onFrame = useCallback((next: PlacedLabel[], calls: number) => {
     setReady(true);
+    box.current?.setAttribute('data-calls', String(calls));
     setShownLabels((before) => (sameLabels(before, next) ? before : next));
   }, []);
 
@@ -298,18 +309,21 @@ export function Turntable(props: TurntableProps) {
     const now = event.buttons ? draggedTo(event) : null;
     if (now !== null) setTurning({ from: bearing, now });
   };
-  const onPointerUp = (event: PointerEvent): void => {
+  const letGo = (event: PointerEvent, clicked: boolean): void => {
+    const began = drag.current;
     const now = draggedTo(event);
     drag.current = null;
-    if (now === null) return;
-    const whole = Math.round(now) % 360;
-    setTurning({ from: bearing, now: whole });
-    onBearing(whole);
+    if (now !== null) {
+      const whole = Math.round(now) % 360;
+      setTurning({ from: bearing, now: whole });
+      onBearing(whole);
+    } else if (began && clicked && !pickAt.current?.(event.clientX, event.clientY)) onSelect(null);
   };
   const onWheel = (event: WheelEvent): void => nearer(Math.exp(-event.deltaY * 0.0012));
 
   return (
     <div
+      ref={box}
       className="relative h-full w-full touch-pan-y select-none overflow-hidden outline-offset-[-2px]"
       role="application"
       tabIndex={0}
@@ -319,19 +333,11 @@ export function Turntable(props: TurntableProps) {
       onKeyDown={onKeyDown}
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
-      onPointerUp={onPointerUp}
-      onPointerLeave={onPointerUp}
+      onPointerUp={(event) => letGo(event, true)}
+      onPointerLeave={(event) => letGo(event, false)}
       onWheel={onWheel}
     >
-      <Canvas
-        flat
-        shadows
-        frameloop="demand"
-        dpr={[1, 2]}
-        camera={{ fov: FOV_DEG }}
-        gl={{ antialias: true, preserveDrawingBuffer: true }}
-        onPointerMissed={() => onSelect(null)}
-      >
+      <Canvas flat shadows frameloop="demand" dpr={[1, 2]} camera={{ fov: FOV_DEG }} gl={{ antialias: true, preserveDrawingBuffer: true }}>
         <color attach="background" args={[room.ground]} />
         <Rig stand={stand} height={placed.height} potHeight={tree.pot.height} radius={radius} />
         <Table
@@ -350,6 +356,7 @@ export function Turntable(props: TurntableProps) {
           {evidence && <EvidenceLines evidence={evidence} colour={room.pose} thick={placed.height * 0.006} />}
         </group>
         <HandleProjector points={bendPoints} onFrame={onHandles} view={screen} />
+        <Picker at={pickAt} />
         <Projector anchors={anchors} onFrame={onFrame} />
       </Canvas>
       <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
@@ -363,6 +370,7 @@ export function Turntable(props: TurntableProps) {
           key={l.id}
           type="button"
           tabIndex={-1}
+          onPointerDown={(event) => event.stopPropagation()}
           onClick={() => onSelect(placed.byId.has(l.id) ? l.id : null)}
           className={`absolute cursor-pointer whitespace-nowrap rounded-[2px] border px-1.5 text-center text-[13px] leading-5 ${l.id === selected ? 'border-copper bg-copper text-primary-content' : 'border-rule bg-sheet/90'}`}
           style={{ left: l.left, top: l.top, width: l.width, height: LABEL_HEIGHT }}

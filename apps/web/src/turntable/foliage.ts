@@ -109,16 +109,31 @@ export function tuftGeometry(tufts: Tufts): BufferGeometry {
   return geometry;
 }
 
-/** Sorts the tufts from far to near along a direction towards the viewer, so that soft edges lie over each other rightly. */
+const BUCKETS = 2048;
+
+/** Sorts the tufts from far to near along a direction towards the viewer, so that soft edges lie over each other rightly: one pass into buckets of depth. */
 export function sortTufts(geometry: BufferGeometry, toward: Vec): void {
   const positions = geometry.getAttribute('position').array;
   const index = geometry.getIndex()!;
   const order = index.array as Uint32Array;
   const depth = new Float32Array(order.length);
+  let [low, high] = [Infinity, -Infinity];
   for (let i = 0; i < depth.length; i++) {
-    depth[i] = positions[i * 3]! * toward[0] + positions[i * 3 + 1]! * toward[1] + positions[i * 3 + 2]! * toward[2];
+    const d = positions[i * 3]! * toward[0] + positions[i * 3 + 1]! * toward[1] + positions[i * 3 + 2]! * toward[2];
+    depth[i] = d;
+    if (d < low) low = d;
+    if (d > high) high = d;
   }
-  order.sort((a, b) => depth[a]! - depth[b]!);
+  const scaleTo = (BUCKETS - 1) / Math.max(1e-6, high - low);
+  const starts = new Uint32Array(BUCKETS + 1);
+  for (let i = 0; i < depth.length; i++) starts[((depth[i]! - low) * scaleTo) | 0]!++;
+  let before = 0;
+  for (let b = 0; b <= BUCKETS; b++) {
+    const count = starts[b]!;
+    starts[b] = before;
+    before += count;
+  }
+  for (let i = 0; i < depth.length; i++) order[starts[((depth[i]! - low) * scaleTo) | 0]!++] = i;
   index.needsUpdate = true;
 }
 
