@@ -16,13 +16,13 @@ const withFront = (tree) => {
 
 /** Decides the findings of the given rules, each by its own act. */
 const withDecisions = (tree, onDay, acts) => {
-  const { findings } = planTree(tree, onDay);
+  const { findings } = planTree(tree, onDay, { fronts: false });
   return findings.reduce((t, f) => (acts[f.rule] ? decide(f.branch, { act: acts[f.rule], why: f.because[0] })(t) : t), tree);
 };
 
 /** Puts on the wire that the plan proposes for the first `count` branches, on a day. */
 const withWire = (tree, onDay, count, details = {}) => {
-  const runs = planTree(tree, onDay)
+  const runs = planTree(tree, onDay, { fronts: false })
     .runs.filter((r) => r.order === 1)
     .slice(0, count);
   const entries = runs.map((run) => {
