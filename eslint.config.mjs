@@ -15,7 +15,7 @@ const roomRules = [
     files: GROUND.map((r) => `packages/core/src/${r}/**/*.ts`),
     patterns: [
       noImport(
-        upward.map((r) => `../${r}/*`),
+        upward.flatMap((r) => [`../${r}/*`, `../../${r}/*`]),
         'The ground floor knows no stage.',
       ),
     ],
@@ -24,7 +24,7 @@ const roomRules = [
     files: [`packages/core/src/${room}/**/*.ts`],
     patterns: [
       noImport(
-        upward.filter((r) => r !== room).map((r) => `../${r}/*`),
+        upward.filter((r) => r !== room).flatMap((r) => [`../${r}/*`, `../../${r}/*`]),
         'Stages meet only through tree/ and wood/; the plan brings them together.',
       ),
     ],

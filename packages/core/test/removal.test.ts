@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { dayOf, decide, findingsOf, greenTally, judgeFront, placeTree, readTree, removedIds, type Branch, type Tree } from '../src/index.js';
+import { dayOf, decide, findingsOf, greenTally, judgeFront, placeTree, readTree, outcomeOf, type Branch, type Tree } from '../src/index.js';
 import { anyTree, branch, tree, turned } from './trees.js';
 
 const find = (t: Tree) => findingsOf(placeTree(t), t.plan.front ? judgeFront(placeTree(t), t.plan.front) : null);
@@ -82,7 +82,7 @@ test('every finding is advice with a reason, names what it would cost, and says 
 test('a removed branch takes its own along, and the tally counts each green once', () => {
   const t = tree([branch('a', { green: 0.2 }), branch('a1', { parent: 'a', at: 90, green: 0.1 }), branch('b', { green: 0.3 })]);
   const cut = decide('a', { act: 'remove' })(decide('a1', { act: 'remove' })(t));
-  expect([...removedIds(cut)].sort()).toEqual(['a', 'a1']);
+  expect([...outcomeOf(cut).gone].sort()).toEqual(['a', 'a1']);
   expect(greenTally(cut).removed).toBeCloseTo(0.3, 9);
   expect(greenTally(cut).cap).toBeCloseTo(0.4, 9);
   const kept: Branch[] = cut.branches;

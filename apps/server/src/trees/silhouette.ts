@@ -1,5 +1,5 @@
 import type { Silhouette } from '@ustle/contract';
-import { placeTree, removedIds, smooth, viewer, type Limb, type Pad, type Tree, type Vec } from '@ustle/core';
+import { outcomeOf, placeTree, smooth, viewer, type Limb, type Pad, type Tree, type Vec } from '@ustle/core';
 
 type Point = [number, number];
 
@@ -36,12 +36,10 @@ function padOutline(pad: Pad, see: (p: Vec) => Vec): Point[] {
 
 /** A small picture of the tree from its front (or from bearing 0), what the plan takes off left out. */
 export function silhouetteOf(tree: Tree): Silhouette {
-  const placed = placeTree(tree);
+  const placed = placeTree(outcomeOf(tree).tree);
   const see = viewer(tree.plan.front ?? { bearing: 0, pitch: 0, roll: 0 });
-  const gone = removedIds(tree);
-  const kept = placed.branches.filter((b) => !gone.has(b.branch.id));
-  const wood = [smooth(placed.trunk, 3), ...kept.map((b) => b.line)].map((line) => strip(line, see));
-  const pads = [...kept.map((b) => b.pad), placed.apexPad].filter((p) => p !== null).map((p) => padOutline(p, see));
+  const wood = [smooth(placed.trunk, 3), ...placed.branches.map((b) => b.line)].map((line) => strip(line, see));
+  const pads = [...placed.branches.map((b) => b.pad), placed.apexPad].filter((p) => p !== null).map((p) => padOutline(p, see));
   const { width, height } = tree.pot;
   const pot: Point[] = [
     [-width / 2, 0],

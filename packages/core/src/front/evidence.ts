@@ -1,15 +1,7 @@
-import { add, direction, lengthOf, pointAt, scale, screenAxes, smooth, stretch, type Vec, type View } from '../space/index.js';
+import { add, direction, lengthOf, NO_EVIDENCE, pointAt, scale, screenAxes, smooth, stretch, type Evidence, type Vec, type View } from '../space/index.js';
 import type { PlacedTree } from '../tree/index.js';
 import { SEEN_TRUNK_SHARE } from './hiding.js';
 import type { Front, Part } from './scores.js';
-
-/** What a score saw, to be drawn on the tree: lines in space (mm) and words at points. */
-export interface Evidence {
-  lines: Vec[][];
-  words: { at: Vec; text: string }[];
-}
-
-const NOTHING: Evidence = { lines: [], words: [] };
 
 function baseSpread(placed: PlacedTree, view: View): Evidence {
   const { right } = screenAxes(view.bearing);
@@ -75,7 +67,7 @@ export function frontEvidence(placed: PlacedTree, front: Front, part: Part): Evi
         words: placed.tree.features.map((f) => ({ at: featurePoint(placed, f.bearing, (f.z[0] + f.z[1]) / 2), text: f.kind })),
       };
     default:
-      return NOTHING;
+      return NO_EVIDENCE;
   }
 }
 

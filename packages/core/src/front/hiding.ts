@@ -11,7 +11,15 @@ export interface Hiding {
   /** Share 0..1 of the lower trunk's outline that something stands in front of. */
   hidden: number;
   /** Share of the outline each branch (or "trunk" for the apex foliage) hides, by id; largest first. */
-  by: () => { branch: string; share: number }[];
+  by: () => HiddenBy[];
+}
+
+/** What one branch hides of the lower trunk: its share of the outline, and between which heights of it (0 base, 1 top). */
+export interface HiddenBy {
+  branch: string;
+  share: number;
+  from: number;
+  to: number;
 }
 
 /** Flat arrays, so that a thousand views of three hundred branches stay within a second. */
@@ -47,13 +55,12 @@ function rotation(bearing: number, pitch: number): Float64Array {
 }
 
 /** A depth buffer over the lower trunk's box on the screen. Roll turns the picture and hides nothing new, so it is not asked for. */
-export function hidingOf(placed: PlacedTree, without: ReadonlySet<string> = new Set()): (bearing: number, pitch: number) => Hiding {
-  const shown = placed.branches.filter((b) => !without.has(b.branch.id));
-  const names = [...shown.map((b) => b.branch.id), 'trunk'];
-  const wood = segmentsOf(shown.map(({ line }, owner) => ({ line, owner })));
+export function hidingOf(placed: PlacedTree): (bearing: number, pitch: number) => Hiding {
+  const names = [...placed.branches.map((b) => b.branch.id), 'trunk'];
+  const wood = segmentsOf(placed.branches.map(({ line }, owner) => ({ line, owner })));
   const low = stretch(placed.trunk, 0, lengthOf(placed.trunk) * SEEN_TRUNK_SHARE);
   const trunk = segmentsOf([{ line: low, owner: -1 }]);
-  const pads: { pad: Pad; owner: number }[] = shown.flatMap(({ pad }, owner) => (pad ? [{ pad, owner }] : []));
+  const pads: { pad: Pad; owner: number }[] = placed.branches.flatMap(({ pad }, owner) => (pad ? [{ pad, owner }] : []));
   if (placed.apexPad) pads.push({ pad: placed.apexPad, owner: names.length - 1 });
 
   const depthOfTrunk = new Float32Array(BUFFER_WIDTH * BUFFER_HEIGHT);
@@ -187,17 +194,23 @@ export function hidingOf(placed: PlacedTree, without: ReadonlySet<string> = new 
     let seen = 0,
       hidden = 0;
     const counts = new Int32Array(names.length);
+    const lowest = new Int32Array(names.length).fill(rows);
+    const highest = new Int32Array(names.length);
     for (let at = 0; at < rows * BUFFER_WIDTH; at++) {
       if (depthOfTrunk[at] === -Infinity) continue;
       seen++;
       if (depth[at]! > depthOfTrunk[at]!) {
+        const by = holder[at]!;
+        const row = (at / BUFFER_WIDTH) | 0;
         hidden++;
-        counts[holder[at]!]!++;
+        counts[by]!++;
+        if (row < lowest[by]!) lowest[by] = row;
+        if (row >= highest[by]!) highest[by] = row + 1;
       }
     }
-    const by = (): { branch: string; share: number }[] =>
+    const by = (): HiddenBy[] =>
       names
-        .map((branch, i) => ({ branch, share: seen ? counts[i]! / seen : 0 }))
+        .map((branch, i) => ({ branch, share: seen ? counts[i]! / seen : 0, from: lowest[i]! / rows, to: highest[i]! / rows }))
         .filter(({ share }) => share > 0)
         .sort((a, b) => b.share - a.share || (a.branch < b.branch ? -1 : 1));
     return { hidden: seen ? hidden / seen : 0, by };

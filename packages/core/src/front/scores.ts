@@ -1,7 +1,7 @@
 import { clamp, toDeg, toRad, turnDeg } from '../units/index.js';
 import { lengthOf, pointAt, smooth, viewer, wedge, type Vec, type View } from '../space/index.js';
 import { slope, greenWithChildren, type PlacedTree } from '../tree/index.js';
-import { hidingOf, type Hiding } from './hiding.js';
+import { hidingOf, type HiddenBy, type Hiding } from './hiding.js';
 import { movementOf } from './movement.js';
 
 export const PARTS = ['base', 'movement', 'trunkInSight', 'apex', 'eye', 'firstBranch', 'features', 'greenKept'] as const;
@@ -19,7 +19,7 @@ export interface Front extends View {
   leading: string[];
   /** Branches that point at the viewer's eye, and those that hide the trunk. */
   atEye: string[];
-  hiding: { branch: string; share: number }[];
+  hiding: HiddenBy[];
 }
 
 /** A branch this close to the line of sight points at the viewer. */
@@ -38,7 +38,6 @@ type OfBearing = { base: Scored; firstBranch: ReturnType<typeof firstBranch>; fe
 
 interface Context {
   placed: PlacedTree;
-  shown: PlacedTree['branches'];
   /** Living main branches from below: where they leave (share of the height) and their bearing. */
   low: { id: string; share: number; bearing: number }[];
   trunkLine: Vec[];
@@ -62,13 +61,11 @@ function rootExtent(placed: PlacedTree, bearing: number): number {
 }
 
 /** What does not depend on the view, prepared once for a scan. */
-export function prepare(placed: PlacedTree, without: ReadonlySet<string>): Context {
-  const shown = placed.branches.filter((b) => !without.has(b.branch.id));
-  const hide = hidingOf(placed, without);
+export function prepare(placed: PlacedTree): Context {
+  const hide = hidingOf(placed);
   const context: Context = {
     placed,
-    shown,
-    low: shown
+    low: placed.branches
       .filter((b) => b.order === 1 && b.branch.state !== 'dead')
       .map((b) => ({ id: b.branch.id, share: b.line.points[0]![2] / placed.height, bearing: slope(b).bearing }))
       .sort((a, b) => a.share - b.share),
@@ -141,11 +138,11 @@ interface Eye extends Scored {
   atEye: string[];
 }
 
-function eye({ placed, shown }: Context, see: (p: Vec) => Vec): Eye {
+function eye({ placed }: Context, see: (p: Vec) => Vec): Eye {
   const limit = (placed.height * 2) / 3;
   const size = placed.trunk.diameters[0]! * placed.height;
   const found: { id: string; d: number; load: number }[] = [];
-  for (const { branch, line } of shown) {
+  for (const { branch, line } of placed.branches) {
     const from = see(line.points[0]!);
     if (line.points[0]![2] > limit) continue;
     const to = see(line.points[line.points.length - 1]!);

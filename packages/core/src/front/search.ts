@@ -9,8 +9,6 @@ export interface FrontSearch {
   pitches?: readonly number[];
   rolls?: readonly number[];
   weights?: Weights;
-  /** Ids of branches to leave out of sight: those the plan takes off. */
-  without?: ReadonlySet<string>;
 }
 
 export interface FrontResult {
@@ -41,8 +39,8 @@ const worth = ({ score, view }: Rated): number => score - TILT_COST * (Math.abs(
 
 /** Looks at the tree from every bearing and tilt; yields the best view of each bearing, so that a caller can show, wait or stop. */
 export function* scanFronts(placed: PlacedTree, search: FrontSearch = {}): Generator<Front, FrontResult> {
-  const { step = 3, pitches = [0], rolls = [0], weights = WEIGHT_PROFILES['slender tree']!, without = new Set() } = search;
-  const context = prepare(placed, without);
+  const { step = 3, pitches = [0], rolls = [0], weights = WEIGHT_PROFILES['slender tree']! } = search;
+  const context = prepare(placed);
   const rose: Front[] = [];
   for (let bearing = 0; bearing < 360; bearing += step) {
     let best: Rated | null = null;
@@ -68,7 +66,7 @@ export function searchFronts(placed: PlacedTree, search: FrontSearch = {}): Fron
 }
 
 /** One view with its score and reasons. */
-export function judgeFront(placed: PlacedTree, view: View, { without = new Set(), weights = WEIGHT_PROFILES['slender tree']! }: FrontSearch = {}): Front {
-  const context = prepare(placed, without);
+export function judgeFront(placed: PlacedTree, view: View, weights: Weights = WEIGHT_PROFILES['slender tree']!): Front {
+  const context = prepare(placed);
   return explain(context, rate(context, view, weights));
 }

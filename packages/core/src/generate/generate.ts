@@ -1,4 +1,4 @@
-import { clamp, wrapDeg } from '../units/index.js';
+import { clamp, turnDeg, wrapDeg } from '../units/index.js';
 import { add, bearingAndElevation, direction, lengthOf, limb, pointAt, scale, unit, type Limb, type Vec } from '../space/index.js';
 import { speciesOf, type Habit } from '../species/index.js';
 import type { Branch, BranchState, Station, Tree } from '../tree/index.js';
@@ -110,6 +110,7 @@ export function generateTree(growing: Growing): Tree {
   for (let i = 0; i < growing.primaries; i++) {
     const share = 0.24 + 0.66 * (growing.primaries > 1 ? (i / (growing.primaries - 1)) ** 0.88 : 0);
     const at = total * share;
+    bearing = awayFromInside(axis, at, bearing);
     const elevation = slopes[0] + (slopes[1] - slopes[0]) * share + between(-8, 8);
     const length = height * (0.5 * (1 - share) + 0.1) * between(0.85, 1.15);
     const d = clamp(pointAt(axis, at).diameter * between(0.3, 0.42), 2, base);
@@ -153,6 +154,18 @@ export function generateTree(growing: Growing): Tree {
     record: [],
   };
 }
+
+/** A bearing turned off the inside of the trunk's bend, where no branch would have found light. */
+function awayFromInside(axis: Limb, at: number, bearing: number): number {
+  const total = lengthOf(axis);
+  const step = total * 0.08;
+  const [below, here, above] = [at - step, at, at + step].map((x) => pointAt(axis, clamp(x, 0, total)).point) as [Vec, Vec, Vec];
+  const inward: Vec = [below[0] + above[0] - 2 * here[0], below[1] + above[1] - 2 * here[1], 0];
+  if (Math.hypot(inward[0], inward[1]) < 0.02 * step) return bearing;
+  const off = turnDeg(bearingAndElevation(inward).bearing, bearing);
+  return Math.abs(off) >= OUTSIDE_DEG ? bearing : wrapDeg(bearing - off + (off < 0 ? -OUTSIDE_DEG : OUTSIDE_DEG));
+}
+const OUTSIDE_DEG = 75;
 
 function trunkOf({ height, base, swing = 0.13, lean = 0, leanBearing = 90 }: Growing, between: (low: number, high: number) => number): Station[] {
   const phase = between(0, 6.28);

@@ -3,5 +3,6 @@ export * from './forecast.js';
 export * from './learn.js';
 export * from './marking.js';
 export * from './set.js';
+export * from './thickening.js';
 export * from './unknown.js';
 export * from './watch.js';

@@ -8,7 +8,8 @@ import { expectedGrowth, type CoilState } from './forecast.js';
 import { learn, type Sighting } from './learn.js';
 import { NOTHING_KNOWN, type Unknown } from './unknown.js';
 
-const VIGOUR: Record<Vigour, number> = { weak: 0.5, normal: 1, strong: 1.5, free: 1.8, refined: 0.3 };
+/** Radial growth by vigour, over that of an ordinary tree. */
+export const VIGOUR_FACTOR: Record<Vigour, number> = { weak: 0.5, normal: 1, strong: 1.5, free: 1.8, refined: 0.3 };
 const SHOOT = 1.5;
 const APEX = 1.2;
 const LOW_INTERIOR = 0.7;
@@ -29,7 +30,7 @@ function growthFactor(placed: PlacedTree, coil: Coil): number {
           protection: coil.wrap === 'none' ? 'none' : 'raffia',
         })
       : 0;
-  return VIGOUR[placed.tree.vigour] * (branch.stage === 'shoot' ? SHOOT : 1) * position * (1 + 0.5 * Math.min(1, risk));
+  return VIGOUR_FACTOR[placed.tree.vigour] * (branch.stage === 'shoot' ? SHOOT : 1) * position * (1 + 0.5 * Math.min(1, risk));
 }
 
 /** The curvature a recorded coil holds and the one wanted, 1/mm; null when the record has no angle. */

@@ -1,10 +1,11 @@
 import { dayOf, isoOf } from '../units/index.js';
 import { findSpecies } from '../species/index.js';
 import { judgeFront, searchFronts, type Front, type PartScores } from '../front/index.js';
-import { findingsOf, greenTally, readTree, type Finding, type Reading } from '../removal/index.js';
+import { findingsOf, greenTally, readTree, type Finding, type GreenTally, type OtherWork, type Reading } from '../removal/index.js';
 import { proposePoses, type PlannedPose } from '../pose/index.js';
-import { placeTree, removedIds, type PlacedTree, type Tree } from '../tree/index.js';
+import { outcomeOf, placeTree, type PlacedTree, type Tree } from '../tree/index.js';
 import { watch, type Dates, type Watched } from '../growth/index.js';
+import { promisesOf, type Promised } from './promises.js';
 import { planWiring, type RunBranchPlan, type RunPlan } from './wiring.js';
 
 export interface PlanFront {
@@ -56,7 +57,9 @@ export interface PlanDocument {
   read: Reading;
   fronts: PlanFront[];
   findings: Finding[];
-  green: { removed: number; cap: number };
+  green: GreenTally;
+  /** Reserves, sacrifices and cuts left for a later session, and when they come back. */
+  promised: Promised[];
   poses: { branch: string; bearing: number; elevation: number; bends: PlanBend[] }[];
   runs: RunPlan[];
   unwired: { branch: string; because: string[] }[];
@@ -77,11 +80,11 @@ export function tiltsFor(tree: Tree, onDay: number): number[] {
   return Array.from({ length: (2 * most) / 5 + 1 }, (_, i) => i * 5 - most);
 }
 
-function frontsOf(placed: PlacedTree, without: ReadonlySet<string>, tilts: readonly number[]): Front[] {
-  const found = searchFronts(placed, { without, pitches: tilts, rolls: tilts }).candidates;
+function frontsOf(placed: PlacedTree, tilts: readonly number[]): Front[] {
+  const found = searchFronts(placed, { pitches: tilts, rolls: tilts }).candidates;
   const own = placed.tree.plan.front;
   if (!own) return found;
-  return [judgeFront(placed, own, { without }), ...found.filter((f) => Math.abs(f.bearing - own.bearing) > 0.5)];
+  return [judgeFront(placed, own), ...found.filter((f) => Math.abs(f.bearing - own.bearing) > 0.5)];
 }
 
 const isoDates = (dates: Dates): IsoDates => ({
@@ -147,25 +150,36 @@ export interface PlanOptions {
   fronts?: boolean;
 }
 
+/** What posing and wiring ask of the session. */
+export function otherWork({ branches, tree }: PlacedTree, poses: readonly PlannedPose[]): OtherWork {
+  const wired = new Set([...poses.map((p) => p.branch), ...tree.plan.runs.flatMap((r) => r.branches.map((b) => b.branch))]);
+  const heavyBends = poses.reduce((sum, p) => sum + p.bends.filter((b) => b.risk >= 1).length, 0);
+  return { heavyBends, wiredShare: branches.length ? wired.size / branches.length : 0 };
+}
+
 /** The plan of a tree on a day number: what its file fixes is checked and kept, what it leaves open is proposed. */
 export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: PlanOptions = {}): PlanDocument {
   const placed = placeTree(tree);
-  const without = removedIds(tree);
-  const fronts = wanted ? frontsOf(placed, without, tiltsFor(tree, onDay)) : [];
-  const poses = proposePoses(placed);
-  const wiring = planWiring(placed, poses);
-  const kept = tree.branches.filter((b) => !without.has(b.id)).length;
+  // Fronts, poses and wire are for the tree as the plan's cuts leave it.
+  const after = placeTree(outcomeOf(tree).tree);
+  const fronts = wanted ? frontsOf(after, tiltsFor(tree, onDay)) : [];
+  const poses = proposePoses(after);
+  const wiring = planWiring(after, poses);
   const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
-  const heavyBends = poses.reduce((sum, p) => sum + p.bends.filter((b) => b.risk >= 1).length, 0);
-  const reading = readTree(tree, onDay, { heavyBends, wiredShare: kept ? wired.size / kept : 0 });
+  const reading = readTree(tree, onDay, otherWork(after, poses));
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;
-  const tally = greenTally(tree);
+  const tally = greenTally(tree, onDay);
   return {
     format: 'ustle-plan',
     version: 1,
     tree: tree.name,
     on: isoOf(onDay),
-    read: { ...reading, capacity: digits(reading.capacity, 2), used: digits(reading.used, 2) },
+    read: {
+      ...reading,
+      capacity: digits(reading.capacity, 2),
+      used: digits(reading.used, 2),
+      uses: reading.uses.map((u) => ({ ...u, points: digits(u.points, 3) })),
+    },
     fronts: fronts.map((f) => ({
       bearing: f.bearing,
       pitch: f.pitch,
@@ -175,7 +189,13 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: P
       parts: Object.fromEntries(Object.entries(f.parts).map(([k, v]) => [k, digits(v, 3)])) as PartScores,
     })),
     findings: findingsOf(placed, front),
-    green: { removed: digits(tally.removed, 3), cap: digits(tally.cap, 3) },
+    green: {
+      removed: digits(tally.removed, 3),
+      cap: digits(tally.cap, 3),
+      pastYear: digits(tally.pastYear, 3),
+      sessions: tally.sessions.map((x) => ({ ...x, removed: digits(x.removed, 3) })),
+    },
+    promised: promisesOf(placed, onDay),
     poses: poses.map((p) => planPose(p, wired.get(p.branch))),
     runs: wiring.runs.map(roundRun),
     unwired: wiring.unwired,

@@ -1,7 +1,7 @@
 import { bearingAndElevation, direction, tilt, wedge, type View } from '../space/index.js';
 import { speciesOf } from '../species/index.js';
 import { habitElevation } from '../pose/index.js';
-import { removedIds, slope, type PlacedTree } from '../tree/index.js';
+import { slope, type PlacedTree } from '../tree/index.js';
 
 export interface TiltedBranch {
   branch: string;
@@ -30,11 +30,10 @@ const BALL_SHARE = 0.9;
 export function plantingAngle(placed: PlacedTree, view: View): Planting {
   const { tree } = placed;
   const under = wedge(view, tree.pot);
-  const gone = removedIds(tree);
   const poses = new Map(tree.plan.poses.map((p) => [p.branch, p.elevation]));
   const { habit } = speciesOf(tree.species);
   const branches = placed.branches
-    .filter((b) => b.order === 1 && !gone.has(b.branch.id) && b.branch.state !== 'dead')
+    .filter((b) => b.order === 1 && b.branch.state !== 'dead')
     .map((b): TiltedBranch => {
       const before = slope(b);
       const pointing = direction({ bearingDeg: before.bearing, elevationDeg: before.elevation });

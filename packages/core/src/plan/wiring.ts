@@ -2,7 +2,7 @@ import { turnDeg } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
 import { speciesOf } from '../species/index.js';
 import { gaugeOf, gripOf, METAL_DATA, ruleOfThumb, type MetalName } from '../wood/index.js';
-import { removedIds, slope, type PlacedBranch, type PlacedTree, type Run } from '../tree/index.js';
+import { slope, type PlacedBranch, type PlacedTree, type Run } from '../tree/index.js';
 import { chooseWire, COIL_ANGLE, coil, sayChoice, tryWire, WOUND_SHARE, type BendToHold, type WireChoice } from '../wire/index.js';
 import type { PlannedBend, PlannedPose } from '../pose/index.js';
 
@@ -163,7 +163,6 @@ function stillBend(b: PlacedBranch): PlannedBend {
 
 /** One piece of wire for each branch that must move; what the plan fixes is kept. Thick before thin within an order, from below. */
 export function planWiring(placed: PlacedTree, poses: readonly PlannedPose[]): WiringPlan {
-  const gone = removedIds(placed.tree);
   const poseOf = new Map(poses.map((p) => [p.branch, p]));
   const fixed = placed.tree.plan.runs.map((run) => fixedRun(placed, run, poseOf, Math.min(...run.branches.map((b) => placed.byId.get(b.branch)!.order))));
   const wired = new Set(placed.tree.plan.runs.flatMap((r) => r.branches.map((b) => b.branch)));
@@ -173,7 +172,7 @@ export function planWiring(placed: PlacedTree, poses: readonly PlannedPose[]): W
 
   for (const b of placed.branches) {
     const { id } = b.branch;
-    if (wired.has(id) || gone.has(id)) continue;
+    if (wired.has(id)) continue;
     const pose = poseOf.get(id);
     if (b.branch.state === 'dead') unwired.push({ branch: id, because: ['Dead wood is not wired.'] });
     else if (b.branch.state === 'weak') unwired.push({ branch: id, because: ['Weak: let it grow stronger first.'] });

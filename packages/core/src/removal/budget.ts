@@ -1,27 +1,28 @@
 import { dayOf, isoOf, monthName, monthOf, sayDay, type Reasoned } from '../units/index.js';
 import { northernMonth, speciesOf } from '../species/index.js';
-import { removedIds, type Tree, type Vigour } from '../tree/index.js';
+import { isCutting, sessionOf, type Tree } from '../tree/index.js';
 import { SEASON_WORDS, signsFor } from './signs.js';
-
-const VIGOUR_CAPACITY: Record<Vigour, number> = { weak: 0.3, refined: 0.8, normal: 0.9, strong: 1.1, free: 1.3 };
+import { greenTally, VIGOUR_CAPACITY } from './tally.js';
 
 /** No tree bears more than this in one session. */
 const MOST_CAPACITY = 1.4;
 
-/** Green taken off by the plan, and the most to take in a year from this tree; shares 0..1. */
-export function greenTally(tree: Tree): { removed: number; cap: number } {
-  const gone = removedIds(tree);
-  const removed = tree.branches.filter((b) => gone.has(b.id)).reduce((sum, b) => sum + b.green, 0);
-  return { removed, cap: speciesOf(tree.species).greenCap.value * Math.min(1.15, VIGOUR_CAPACITY[tree.vigour] / 0.9) };
-}
-
 export type Verdict = 'go' | 'light' | 'leave';
+
+/** One kind of work that the plan asks for in this session, in points of capacity. */
+export interface Use {
+  work: 'green' | 'heavy bends' | 'wiring' | 'deadwood';
+  points: number;
+  text: string;
+}
 
 export interface Reading {
   verdict: Verdict;
   /** 1 = a full session's work on a tree of ordinary strength. */
   capacity: number;
   used: number;
+  /** What the plan uses, by kind of work; adds up to `used`. */
+  uses: Use[];
   because: string[];
   /** The first day on which more is possible, by the calendar; null when all is possible now or nothing changes within two years. */
   moreFrom: { on: string; verdict: Verdict } | null;
@@ -29,7 +30,7 @@ export interface Reading {
 
 const monthsBetween = (from: number, to: number): number => (to - from) / 30.44;
 
-const verdictOf = (capacity: number): Verdict => (capacity < 0.25 ? 'leave' : capacity < 0.6 ? 'light' : 'go');
+export const verdictOf = (capacity: number): Verdict => (capacity < 0.25 ? 'leave' : capacity < 0.6 ? 'light' : 'go');
 
 /** A season noted by eye holds this long; then the calendar counts again. */
 const NOTE_HOLDS_DAYS = 28;
@@ -51,7 +52,7 @@ function seasonFactor(tree: Tree, onDay: number): { factor: number; because: str
 }
 
 /** How much work a tree bears on a day, and why. */
-function capacityOf(tree: Tree, onDay: number): Reasoned<number> {
+export function capacityOf(tree: Tree, onDay: number): Reasoned<number> {
   let value = VIGOUR_CAPACITY[tree.vigour];
   const because = [`${tree.vigour[0]!.toUpperCase()}${tree.vigour.slice(1)} growth.`];
   const ease = (factor: number, sentence: string | null): void => {
@@ -87,12 +88,46 @@ function moreFrom(tree: Tree, onDay: number, now: Verdict): Reading['moreFrom'] 
   return null;
 }
 
+/** Work of the other stages that counts against the session. */
+export interface OtherWork {
+  heavyBends: number;
+  wiredShare: number;
+}
+
+const HEAVY_BEND = 0.25;
+const ALL_WIRED = 0.3;
+/** A jin made of a living branch wounds the vein below it. */
+const LIVING_JIN = 0.08;
+
+const count = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
+
+/** What this session's work uses of the capacity. */
+function usesOf(tree: Tree, onDay: number, { heavyBends, wiredShare }: OtherWork): Use[] {
+  const { sessions, cap, pastYear } = greenTally(tree, onDay);
+  const now = sessions.find((x) => x.session === 1)?.removed ?? 0;
+  const byId = new Map(tree.branches.map((b) => [b.id, b]));
+  const jins = tree.plan.decisions.filter(
+    (d) => isCutting(d) && d.act === 'stub' && sessionOf(d) === 1 && byId.get(d.branch)?.state !== 'dead' && byId.has(d.branch),
+  ).length;
+  const uses: Use[] = [
+    {
+      work: 'green',
+      points: (now + pastYear) / cap,
+      text: `${Math.round(now * 100)}% of the green now${pastYear > 0.005 ? `, ${Math.round(pastYear * 100)}% in the last twelve months` : ''}, of ${Math.round(cap * 100)}%`,
+    },
+    { work: 'heavy bends', points: HEAVY_BEND * heavyBends, text: count(heavyBends, 'heavy bend') },
+    { work: 'wiring', points: ALL_WIRED * wiredShare, text: `${Math.round(wiredShare * 100)}% of the branches wired` },
+    { work: 'deadwood', points: LIVING_JIN * jins, text: `${count(jins, 'jin')} made of living wood` },
+  ];
+  return uses.filter((u) => u.points > 0);
+}
+
 /** Whether the tree is strong enough today, and how much may be done. */
-export function readTree(tree: Tree, onDay: number, work: { heavyBends: number; wiredShare: number } = { heavyBends: 0, wiredShare: 0 }): Reading {
+export function readTree(tree: Tree, onDay: number, work: OtherWork = { heavyBends: 0, wiredShare: 0 }): Reading {
   const { value: capacity, because } = capacityOf(tree, onDay);
-  const green = greenTally(tree);
-  const used = green.removed / green.cap + 0.25 * work.heavyBends + 0.3 * work.wiredShare;
+  const uses = usesOf(tree, onDay, work);
+  const used = uses.reduce((sum, u) => sum + u.points, 0);
   if (used > capacity) because.push('The plan asks for more than this: leave part of it for the next session.');
   const verdict = verdictOf(capacity);
-  return { verdict, capacity, used, because, moreFrom: moreFrom(tree, onDay, verdict) };
+  return { verdict, capacity, used, uses, because, moreFrom: moreFrom(tree, onDay, verdict) };
 }

@@ -1,3 +1,5 @@
+export * from './closest.js';
+export * from './evidence.js';
 export * from './polyline.js';
 export * from './vec.js';
 export * from './view.js';

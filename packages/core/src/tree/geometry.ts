@@ -45,25 +45,38 @@ export interface PlacedTree {
   apexPad: Pad | null;
 }
 
-/** Trees are values that never change, so the order of a list of branches is found once. */
-const ordered = new WeakMap<readonly Branch[], readonly Branch[]>();
+/** Trees are values that never change, so what a list of branches is like is found once. */
+interface Lineage {
+  byId: ReadonlyMap<string, Branch>;
+  childrenOf: ReadonlyMap<string, readonly Branch[]>;
+  parentsFirst: readonly Branch[];
+}
+const remembered = new WeakMap<readonly Branch[], Lineage>();
+
+function lineage(branches: readonly Branch[]): Lineage {
+  const before = remembered.get(branches);
+  if (before) return before;
+  const childrenOf = new Map<string, Branch[]>();
+  for (const b of branches) {
+    const siblings = childrenOf.get(b.parent);
+    if (siblings) siblings.push(b);
+    else childrenOf.set(b.parent, [b]);
+  }
+  const out = [...(childrenOf.get('trunk') ?? [])];
+  for (let i = 0; i < out.length; i++) out.push(...(childrenOf.get(out[i]!.id) ?? []));
+  if (out.length < branches.length) throw new Error('A branch has no way back to the trunk.');
+  const found = { byId: new Map(branches.map((b) => [b.id, b])), childrenOf, parentsFirst: out };
+  remembered.set(branches, found);
+  return found;
+}
 
 /** The branches with parents before their children; file order otherwise. Assumes no cycle (checked on reading). */
-export function parentsFirst(branches: readonly Branch[]): readonly Branch[] {
-  const before = ordered.get(branches);
-  if (before) return before;
-  const children = new Map<string, Branch[]>();
-  for (const b of branches) {
-    const siblings = children.get(b.parent);
-    if (siblings) siblings.push(b);
-    else children.set(b.parent, [b]);
-  }
-  const out = [...(children.get('trunk') ?? [])];
-  for (let i = 0; i < out.length; i++) out.push(...(children.get(out[i]!.id) ?? []));
-  if (out.length < branches.length) throw new Error('A branch has no way back to the trunk.');
-  ordered.set(branches, out);
-  return out;
-}
+export const parentsFirst = (branches: readonly Branch[]): readonly Branch[] => lineage(branches).parentsFirst;
+
+export const branchOf = (tree: Tree, id: string): Branch | undefined => lineage(tree.branches).byId.get(id);
+
+/** The branches that grow on one, or on the trunk; in file order. */
+export const childrenOf = (tree: Tree, parent: string): readonly Branch[] => lineage(tree.branches).childrenOf.get(parent) ?? [];
 
 /** Share of the green on each branch and on all that grows on it. */
 export function greenWithChildren(tree: Tree): Map<string, number> {
@@ -158,7 +171,7 @@ function apexPad(crown: Limb, trunkLength: number): Pad {
 /** Ids of a branch and of everything that grows on it. */
 export function withChildren(tree: Tree, id: string): Set<string> {
   const found = new Set([id]);
-  for (const b of parentsFirst(tree.branches)) if (found.has(b.parent)) found.add(b.id);
+  for (const each of found) for (const child of childrenOf(tree, each)) found.add(child.id);
   return found;
 }
 

@@ -31,6 +31,11 @@ export interface Coil {
   seen: { day: number; stage: MarkStage }[];
 }
 
+/** Whether a line of the record took a branch off, by itself or along with another. */
+const tookOff = (entry: RecordEntry, branch: string): boolean =>
+  (entry.kind === 'removed' && entry.branch === branch) ||
+  ((entry.kind === 'removed' || entry.kind === 'shortened') && entry.branch !== branch && (entry.was ?? []).some((b) => b.id === branch));
+
 const isAbout = (entry: RecordEntry, coil: Coil): boolean => entry.branch === coil.branch && (entry.run === undefined || entry.run === coil.run);
 
 function coilFrom(entry: RecordEntry, tree: Tree): Coil {
@@ -65,10 +70,9 @@ export function coilHistory(tree: Tree, onDay: number): (Coil & { offOn: number 
       coils.push({ ...coilFrom(entry, tree), offOn: null });
       continue;
     }
-    const about = coils.filter((c) => c.offOn === null && isAbout(entry, c));
-    for (const coil of about) {
-      if (entry.kind === 'inspected' && entry.stage) coil.seen.push({ day, stage: entry.stage });
-      if (entry.kind === 'unwired' || entry.kind === 'removed') coil.offOn = day;
+    for (const coil of coils.filter((c) => c.offOn === null)) {
+      if (entry.kind === 'inspected' && entry.stage && isAbout(entry, coil)) coil.seen.push({ day, stage: entry.stage });
+      if ((entry.kind === 'unwired' && isAbout(entry, coil)) || tookOff(entry, coil.branch)) coil.offOn = day;
     }
   }
   return coils;

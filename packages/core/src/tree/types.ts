@@ -55,13 +55,35 @@ export interface Feature {
   weight: number;
 }
 
+export const STUBS = ['jin', 'anchor'] as const;
+export type Stub = (typeof STUBS)[number];
+
 export interface Decision {
   branch: string;
   act: Act;
-  stub?: string | null;
+  /** What a stub is for: deadwood, or something to tie to. */
+  stub?: Stub | null;
+  /** What is left of a shortened branch or a stub, mm from its shoulder. */
+  length?: number | null;
+  /** The side shoot that a branch is shortened to. */
+  toShoot?: string | null;
   why?: string;
+  /** 1 or missing: this session; 2 and on: a later one. */
   session?: number | null;
+  /** The day on which it comes back as a task: a reserve to be decided, or work left for a later session. */
   until?: string | null;
+  /** Reserve: until the bend of this branch has set and the branch is alive. */
+  untilSet?: string | null;
+  /** Sacrifice: until its parent is this thick where it leaves, mm. */
+  untilD?: number | null;
+}
+
+/** Which rules apply to a tree, and with what limits: a named profile and what is changed of it. */
+export interface RemovalChoice {
+  profile: string;
+  limits: Record<string, number>;
+  /** Rules switched on or off against the profile. */
+  rules: Record<string, boolean>;
 }
 
 export interface Bend {
@@ -117,6 +139,9 @@ export interface TreePlan {
   /** Fronts kept open beside the chosen one. */
   pinned?: View[];
   reading?: ReadingNotes;
+  removal?: RemovalChoice;
+  /** Pairs of which one goes: which one is still open, or follows from the decision on the other. */
+  either?: [string, string][];
   decisions: Decision[];
   poses: Pose[];
   runs: Run[];
@@ -134,6 +159,7 @@ export const RECORD_KINDS = [
   'unwired',
   'removed',
   'shortened',
+  'agreed',
   'repotted',
   'fed',
   'styled',
@@ -170,6 +196,15 @@ export interface RecordEntry {
   method?: string;
   heldDeg?: number;
   text?: string;
+  /** removed, shortened: the branch and all that went with it, as they were; what is left of it, mm; its share of the green. */
+  was?: Branch[];
+  length?: number;
+  green?: number;
+  /** shortened to a stub: what for. */
+  stub?: Stub;
+  /** agreed: who agreed for a client's tree, and to the cutting of which branches. */
+  by?: string;
+  branches?: string[];
   [extra: string]: unknown;
 }
 
@@ -195,6 +230,7 @@ export const MEASURED = [
   'roots',
   'branches',
   'features',
+  'client',
 ] as const;
 export type Measured = Pick<Tree, (typeof MEASURED)[number]>;
 
@@ -215,5 +251,7 @@ export interface Tree {
   branches: Branch[];
   features: Feature[];
   plan: TreePlan;
+  /** Whom it belongs to, where it is not the studio's own: nothing is cut before they agree. */
+  client?: string | null;
   record: RecordEntry[];
 }

@@ -1,0 +1,116 @@
+import { judgeFront, type Front } from '../front/index.js';
+import {
+  cutList,
+  cuttingCare,
+  findingsOf,
+  gapMap,
+  greenTally,
+  lossesOf,
+  proposeSessions,
+  readTree,
+  rulesFor,
+  survey,
+  type CutItem,
+  type Finding,
+  type Gap,
+  type GreenTally,
+  type Loss,
+  type ProposedSession,
+  type Reading,
+} from '../removal/index.js';
+import { proposePoses } from '../pose/index.js';
+import type { View } from '../space/index.js';
+import { decide, outcomeOf, placeTree, type PlacedTree, type Tree } from '../tree/index.js';
+import { otherWork } from './plan.js';
+import { promisesOf, type Promised } from './promises.js';
+
+/** How a tree looks from its front: score, trunk in sight. */
+export interface Looks {
+  score: number;
+  trunkInSight: number;
+  backBranch: boolean;
+}
+
+/** Both ways of a pair of which one goes. */
+export interface EitherWay {
+  keep: string;
+  remove: string;
+  tree: Tree;
+  green: number;
+  looks: Looks;
+  gaps: number;
+  losses: Loss[];
+}
+
+/** What a plan's cuts lead to. */
+export interface Consequences {
+  /** The front it is looked at from: the chosen one, else bearing 0. */
+  front: View;
+  findings: Finding[];
+  green: GreenTally;
+  reading: Reading;
+  before: Looks;
+  after: Looks;
+  gaps: Gap[];
+  losses: Loss[];
+  /** Null when all fits into this session. */
+  sessions: ProposedSession[] | null;
+  promises: Promised[];
+  either: [EitherWay, EitherWay][];
+  cuts: CutItem[];
+  care: { wounds: string[]; people: string[] };
+}
+
+const looksOf = (front: Front): Looks => ({ score: front.score, trunkInSight: front.parts.trunkInSight, backBranch: front.leading.length > 1 });
+
+/** Losses of what goes by itself, not along with another one. */
+function lossesBy(placed: PlacedTree, front: Front | null, gone: ReadonlySet<string>): Loss[] {
+  const s = survey(placed, front, rulesFor(placed.tree));
+  return [...gone].filter((id) => !gone.has(placed.byId.get(id)!.branch.parent)).flatMap((id) => lossesOf(s, id, gone));
+}
+
+function eitherWay(tree: Tree, view: View, keep: string, remove: string): EitherWay {
+  const decided = decide(remove, { act: 'remove' })(decide(keep, { act: 'keep' })(tree));
+  const { tree: after, green, gone } = outcomeOf(decided);
+  const [before, placed] = [placeTree(tree), placeTree(after)];
+  return {
+    keep,
+    remove,
+    tree: decided,
+    green,
+    looks: looksOf(judgeFront(placed, view)),
+    gaps: gapMap(before, placed, view).filter((g) => g.opened).length,
+    losses: lossesBy(before, judgeFront(before, view), gone).filter((l) => l.branch === remove),
+  };
+}
+
+/** All that follows from a tree's decisions on a day: what is told beside them, at once. */
+export function consequencesOf(tree: Tree, onDay: number): Consequences {
+  const placed = placeTree(tree);
+  const { tree: afterTree, gone } = outcomeOf(tree);
+  const after = placeTree(afterTree);
+  const chosen = tree.plan.front ?? null;
+  const view: View = chosen ?? { bearing: 0, pitch: 0, roll: 0 };
+  const seen = judgeFront(placed, view);
+  const findings = findingsOf(placed, chosen && seen);
+  const worst = new Map<string, number>();
+  for (const f of findings) worst.set(f.branch, Math.max(worst.get(f.branch) ?? 0, f.severity));
+  const reading = readTree(tree, onDay, otherWork(after, proposePoses(after)));
+  const other = reading.uses.filter((u) => u.work !== 'green').reduce((sum, u) => sum + u.points, 0);
+  const cuts = cutList(placed, 1);
+  return {
+    front: view,
+    findings,
+    green: greenTally(tree, onDay),
+    reading,
+    before: looksOf(seen),
+    after: looksOf(judgeFront(after, view)),
+    gaps: gapMap(placed, after, view),
+    losses: lossesBy(placed, chosen && seen, gone),
+    sessions: proposeSessions(tree, onDay, reading.capacity - other, (id) => worst.get(id) ?? 0),
+    promises: promisesOf(placed, onDay),
+    either: (tree.plan.either ?? []).map(([a, b]) => [eitherWay(tree, view, a, b), eitherWay(tree, view, b, a)]),
+    cuts,
+    care: cuttingCare(tree, onDay, Math.max(0, ...cuts.map((c) => c.widthMm))),
+  };
+}

@@ -1,0 +1,236 @@
+import { toDeg } from '../units/index.js';
+import { add, angleBetween, direction, dot, lengthOf, norm, scale, sub, viewer, type Vec, type View } from '../space/index.js';
+import { speciesOf } from '../species/index.js';
+import { bendRisk, safeBendRatio } from '../wood/index.js';
+import { slope, type Pad, type PlacedBranch, type PlacedTree } from '../tree/index.js';
+
+export interface GapFill {
+  branch: string;
+  reaches: boolean;
+  /** How much too short it is, mm; 0 where it reaches. */
+  shortBy: number;
+  /** How far it would have to be led aside or up and down, degrees. */
+  turnDeg: number;
+  because: string;
+}
+
+/** A hole in the outline of the foliage: the largest empty circle there. */
+export interface Gap {
+  seen: 'front' | 'above';
+  /** Its middle in space, in the plane through the trunk, and its radius; mm. */
+  center: Vec;
+  radius: number;
+  /** It was not there, or much smaller, before the plan's cuts. */
+  opened: boolean;
+  fills: GapFill[];
+}
+
+type Point = readonly [number, number];
+
+const CELLS = 64;
+/** A hole narrower than this share of the tree's height is the air between pads. */
+const LEAST_WIDTH = 0.12;
+const MOST_GAPS = 3;
+const MOST_TURN_DEG = 75;
+const NEVER_RISK = 1.6;
+
+const OUTLINE: readonly Point[] = Array.from({ length: 14 }, (_, i): Point => [Math.cos((i / 7) * Math.PI), Math.sin((i / 7) * Math.PI)]);
+
+/** Outline of an ellipsoid on a plane: its farthest point along each of some directions. */
+function outline(pad: Pad, see: (p: Vec) => Point): Point[] {
+  const [cx, cy] = see(pad.center);
+  const arms = pad.axes.map((axis, k) => see(add(pad.center, scale(axis, pad.half[k]!))));
+  return OUTLINE.map(([c, s]): Point => {
+    let [x, y, length] = [0, 0, 0];
+    for (const arm of arms) {
+      const [ax, ay] = [arm[0] - cx, arm[1] - cy];
+      const along = ax * c + ay * s;
+      x += ax * along;
+      y += ay * along;
+      length += along * along;
+    }
+    const by = Math.sqrt(length) || 1;
+    return [cx + x / by, cy + y / by];
+  });
+}
+
+const turnOf = (o: Point, a: Point, b: Point): number => (a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0]);
+
+/** Convex hull, counter-clockwise (monotone chain). */
+function hull(points: readonly Point[]): Point[] {
+  const sorted = [...points].sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+  const half = (list: readonly Point[]): Point[] => {
+    const chain: Point[] = [];
+    for (const p of list) {
+      while (chain.length >= 2 && turnOf(chain[chain.length - 2]!, chain[chain.length - 1]!, p) <= 0) chain.pop();
+      chain.push(p);
+    }
+    return chain.slice(0, -1);
+  };
+  return [...half(sorted), ...half(sorted.reverse())];
+}
+
+interface Grid {
+  columns: number;
+  rows: number;
+  cell: number;
+  at: (column: number, row: number) => Point;
+}
+
+/** Distance of every cell to the nearest one that is not empty, in cells: exact, by columns and then rows (Felzenszwalb and Huttenlocher, 2012). */
+function distances(empty: Uint8Array, { columns, rows }: Grid): Float64Array {
+  const far = (columns + rows) ** 2;
+  const square = Float64Array.from(empty, (e) => (e ? far : 0));
+  const most = Math.max(columns, rows);
+  const f = new Float64Array(most);
+  const hills = new Int32Array(most);
+  const borders = new Float64Array(most + 1);
+  const along = (length: number, start: number, step: number): void => {
+    for (let i = 0; i < length; i++) f[i] = square[start + i * step]!;
+    hills[0] = 0;
+    borders[0] = -Infinity;
+    borders[1] = Infinity;
+    let k = 0;
+    for (let q = 1; q < length; q++) {
+      let border: number;
+      do {
+        const v = hills[k]!;
+        border = (f[q]! + q * q - f[v]! - v * v) / (2 * (q - v));
+      } while (border <= borders[k]! && k-- > 0);
+      k++;
+      hills[k] = q;
+      borders[k] = border;
+      borders[k + 1] = Infinity;
+    }
+    for (let q = 0, i = 0; q < length; q++) {
+      while (borders[i + 1]! < q) i++;
+      square[start + q * step] = (q - hills[i]!) ** 2 + f[hills[i]!]!;
+    }
+  };
+  for (let c = 0; c < columns; c++) along(rows, c, columns);
+  for (let r = 0; r < rows; r++) along(columns, r * columns, 1);
+  return square.map(Math.sqrt);
+}
+
+/** Marks the cells whose middles convex polygons cover, row by row. */
+function paint(shapes: readonly (readonly Point[])[], { columns, rows, cell }: Grid, left: number, bottom: number): Uint8Array {
+  const covered = new Uint8Array(columns * rows);
+  for (const shape of shapes) {
+    const ys = shape.map((p) => p[1]);
+    const last = Math.min(rows - 1, Math.floor((Math.max(...ys) - bottom) / cell - 0.5));
+    for (let r = Math.max(0, Math.ceil((Math.min(...ys) - bottom) / cell - 0.5)); r <= last; r++) {
+      const y = bottom + (r + 0.5) * cell;
+      let [from, to] = [Infinity, -Infinity];
+      for (let i = 0; i < shape.length; i++) {
+        const [x0, y0] = shape[i]!;
+        const [x1, y1] = shape[i + 1 < shape.length ? i + 1 : 0]!;
+        if (y0 > y === y1 > y) continue;
+        const x = x0 + ((y - y0) / (y1 - y0)) * (x1 - x0);
+        if (x < from) from = x;
+        if (x > to) to = x;
+      }
+      const first = Math.max(0, Math.ceil((from - left) / cell - 0.5));
+      const end = Math.min(columns - 1, Math.floor((to - left) / cell - 0.5));
+      if (end >= first) covered.fill(1, r * columns + first, r * columns + end + 1);
+    }
+  }
+  return covered;
+}
+
+const padsOf = (placed: PlacedTree): Pad[] => [...placed.branches.flatMap((b) => (b.pad ? [b.pad] : [])), ...(placed.apexPad ? [placed.apexPad] : [])];
+
+/** The largest empty circles within the outline that the foliage had before: middle, radius, and the radius before. */
+function holes(before: PlacedTree, after: PlacedTree, see: (p: Vec) => Point): { center: Point; radius: number; was: number }[] {
+  const [shapesBefore, shapesAfter] = [padsOf(before), padsOf(after)].map((pads) => pads.map((p) => outline(p, see))) as [Point[][], Point[][]];
+  const envelope = hull(shapesBefore.flat());
+  if (envelope.length < 3) return [];
+  const [xs, ys] = [envelope.map((p) => p[0]), envelope.map((p) => p[1])];
+  const [left, bottom] = [Math.min(...xs), Math.min(...ys)];
+  const cell = Math.max(Math.max(...xs) - left, Math.max(...ys) - bottom) / CELLS;
+  const grid: Grid = {
+    cell,
+    columns: Math.max(1, Math.ceil((Math.max(...xs) - left) / cell)),
+    rows: Math.max(1, Math.ceil((Math.max(...ys) - bottom) / cell)),
+    at: (c, r) => [left + (c + 0.5) * cell, bottom + (r + 0.5) * cell],
+  };
+  const within = paint([envelope], grid, left, bottom);
+  const free = (shapes: readonly Point[][]): Float64Array => {
+    const covered = paint(shapes, grid, left, bottom);
+    return distances(
+      within.map((w, i) => (w && !covered[i] ? 1 : 0)),
+      grid,
+    );
+  };
+  const [now, was] = [free(shapesAfter), free(shapesBefore)];
+  const found: { center: Point; radius: number; was: number }[] = [];
+  const least = (LEAST_WIDTH / 2) * before.height;
+  while (found.length < MOST_GAPS) {
+    let best = -1;
+    now.forEach((d, i) => {
+      if (best >= 0 && d <= now[best]!) return;
+      const p = grid.at(i % grid.columns, Math.floor(i / grid.columns));
+      if (found.every((f) => Math.hypot(f.center[0] - p[0], f.center[1] - p[1]) > 1.5 * f.radius)) best = i;
+    });
+    const radius = best < 0 ? 0 : now[best]! * cell;
+    if (radius < least) break;
+    found.push({ center: grid.at(best % grid.columns, Math.floor(best / grid.columns)), radius, was: was[best]! * cell });
+  }
+  return found;
+}
+
+/** Whether a branch could bring its foliage to a place: long enough, within a turn that its wood takes. */
+function fillBy(placed: PlacedTree, b: PlacedBranch, target: Vec): GapFill {
+  const shoulder = b.line.points[0]!;
+  const { bearing, elevation } = slope(b);
+  const way = sub(target, shoulder);
+  const length = lengthOf(b.line);
+  const turnDeg = toDeg(angleBetween(direction({ bearingDeg: bearing, elevationDeg: elevation }), way));
+  const shortBy = Math.max(0, norm(way) - length);
+  const k0 = speciesOf(placed.tree.species).bendRatio.value;
+  const over = Math.max(length * 0.5, b.branch.d * safeBendRatio(k0, b.branch.d, 'both'));
+  const risk = bendRisk({ diameter: b.branch.d, angleDeg: Math.max(1, turnDeg), length: over, k0, protection: 'both' });
+  const bends = turnDeg <= MOST_TURN_DEG && risk <= NEVER_RISK;
+  const because =
+    shortBy > 0
+      ? `${shortBy.toFixed(0)} mm short`
+      : bends
+        ? `reaches, led ${turnDeg.toFixed(0)}° aside`
+        : `long enough, but ${turnDeg.toFixed(0)}° is more than it can be led`;
+  return { branch: b.branch.id, reaches: shortBy === 0 && bends, shortBy, turnDeg, because };
+}
+
+function fills(after: PlacedTree, targetFor: (b: PlacedBranch) => Vec): GapFill[] {
+  return after.branches
+    .filter((b) => b.order === 1 && b.pad)
+    .map((b) => fillBy(after, b, targetFor(b)))
+    .sort((a, b) => Number(b.reaches) - Number(a.reaches) || a.shortBy + a.turnDeg - (b.shortBy + b.turnDeg) || (a.branch < b.branch ? -1 : 1))
+    .slice(0, 3);
+}
+
+/** The largest holes in the outline after the plan's cuts, from the front and from above, and who could fill each. docs: Gap map. */
+export function gapMap(before: PlacedTree, after: PlacedTree, front: View): Gap[] {
+  const see = viewer(front);
+  // Where the screen's axes lie in the tree: the tilt turned back.
+  const axes = ([0, 1, 2] as const).map((k): Vec => [see([1, 0, 0])[k], see([0, 1, 0])[k], see([0, 0, 1])[k]]) as [Vec, Vec, Vec];
+  const back = (x: number, y: number, depth: number): Vec => add(add(scale(axes[0], x), scale(axes[1], y)), scale(axes[2], depth));
+  const tip = (b: PlacedBranch): Vec => b.line.points[b.line.points.length - 1]!;
+  const gap = (seen: Gap['seen'], h: { radius: number; was: number }, center: Vec, targetFor: (b: PlacedBranch) => Vec): Gap => ({
+    seen,
+    center,
+    radius: h.radius,
+    opened: h.was < 0.7 * h.radius,
+    fills: fills(after, targetFor),
+  });
+  const fromFront = holes(before, after, (p) => {
+    const [x, y] = see(p);
+    return [x, y];
+  }).map((h) =>
+    // A branch keeps its depth when it is led across the picture.
+    gap('front', h, back(h.center[0], h.center[1], 0), (b) => back(h.center[0], h.center[1], dot(axes[2], tip(b)))),
+  );
+  const inner = 0.16 * before.height;
+  const fromAbove = holes(before, after, (p) => [p[0], p[1]])
+    .filter((h) => Math.hypot(...h.center) > inner)
+    .map((h) => gap('above', h, [h.center[0], h.center[1], before.height * 0.5], (b) => [h.center[0], h.center[1], tip(b)[2]]));
+  return [...fromFront, ...fromAbove];
+}

@@ -1,0 +1,238 @@
+import { clamp, toDeg, turnDeg } from '../../units/index.js';
+import {
+  add,
+  angleBetween,
+  anySquare,
+  cross,
+  dot,
+  lengthOf,
+  norm,
+  pointAt,
+  ring,
+  scale,
+  smooth,
+  sub,
+  unit,
+  type Evidence,
+  type Limb,
+  type Vec,
+} from '../../space/index.js';
+import type { PlacedBranch } from '../../tree/index.js';
+import type { Draft } from '../finding.js';
+import { isLiving, leastUsefulFirst, type Survey } from '../survey.js';
+
+const parentLine = (s: Survey, b: PlacedBranch): Limb => s.placed.byId.get(b.branch.parent)?.line ?? s.placed.trunk;
+const outOf = (b: PlacedBranch): Vec => unit(sub(b.line.points[b.line.points.length - 1]!, b.line.points[0]!));
+const ids = (group: readonly PlacedBranch[]): string[] => group.map((b) => b.branch.id);
+const others = (group: readonly PlacedBranch[], b: PlacedBranch): string[] => ids(group).filter((id) => id !== b.branch.id);
+const list = (names: readonly string[]): string => `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]!}`;
+
+/** A ring round a parent where branches leave it. */
+function ringAt(line: Limb, at: number): Vec[] {
+  const { point, diameter, direction } = pointAt(line, at);
+  const u = anySquare(direction);
+  return ring(point, diameter * 0.75 + 2, [u, cross(direction, u)]);
+}
+
+const ringed = (s: Survey, b: PlacedBranch, at: number, text: string): Evidence => {
+  const line = parentLine(s, b);
+  return { lines: [ringAt(line, at), b.line.points], words: [{ at: pointAt(line, at).point, text }] };
+};
+
+function crotch(s: Survey, b: PlacedBranch): Draft[] {
+  const limit = s.profile.limits.crotchDiameters;
+  const away = b.branch.at / b.parentDiameter;
+  if (b.order < 2 || !isLiving(b) || !(away < limit)) return [];
+  return [
+    {
+      branch: b.branch.id,
+      rule: 'crotch',
+      severity: 2,
+      evidence: { away: Math.round(b.branch.at), diameters: Math.round(away * 10) / 10, limit },
+      advice: 'remove',
+      because: [`Grows in the crotch of ${b.branch.parent}, ${b.branch.at.toFixed(0)} mm from the fork: no light reaches it, and wire finds no room there.`],
+      draw: () => ringed(s, b, b.branch.at, 'crotch'),
+    },
+  ];
+}
+
+/** Circle through a line at a place, over three thicknesses of it: its centre and radius; null where it runs straight. */
+export function bendAt(line: Limb, at: number): { center: Vec; radius: number } | null {
+  const total = lengthOf(line);
+  const reach = Math.min(1.5 * pointAt(line, at).diameter, total / 2);
+  const middle = clamp(at, reach, total - reach);
+  const [a, b, c] = [middle - reach, middle, middle + reach].map((x) => pointAt(line, x).point) as [Vec, Vec, Vec];
+  const ab = sub(b, a);
+  const ac = sub(c, a);
+  const normal = cross(ab, ac);
+  const square = dot(normal, normal);
+  if (square < 1e-9 * norm(ac) ** 4) return null;
+  const toCenter = scale(add(scale(cross(normal, ab), dot(ac, ac)), scale(cross(ac, normal), dot(ab, ab))), 1 / (2 * square));
+  return { center: add(a, toCenter), radius: norm(toCenter) };
+}
+
+function insideBend(s: Survey, b: PlacedBranch, line: Limb, along: number): Draft[] {
+  const { insideDiameters, insideShare } = s.profile.limits;
+  if (!isLiving(b)) return [];
+  const at = b.branch.at * along;
+  const bend = bendAt(line, at);
+  if (!bend || !(bend.radius < insideDiameters * b.parentDiameter)) return [];
+  const from = pointAt(line, at).point;
+  const inward = dot(outOf(b), unit(sub(bend.center, from)));
+  if (!(inward > insideShare)) return [];
+  return [
+    {
+      branch: b.branch.id,
+      rule: 'inside-bend',
+      severity: 2,
+      evidence: { radius: Math.round(bend.radius), inward: Math.round(inward * 100) / 100, limit: insideShare },
+      advice: 'remove',
+      also: ['move', 'reserve'],
+      because: [
+        `Leaves ${b.branch.parent === 'trunk' ? 'the trunk' : b.branch.parent} on the inside of its bend (radius ${bend.radius.toFixed(0)} mm): a branch is looked for on the outside, where a tree would have grown it.`,
+      ],
+      draw: () => ({ lines: [[from, bend.center], b.line.points], words: [{ at: bend.center, text: 'centre of the bend' }] }),
+    },
+  ];
+}
+
+/** Branches on the inside of their parent's bends, the parent's line smoothed once for all on it. */
+function insideBends(s: Survey): Draft[] {
+  return [...s.on.values()].flatMap((children) => {
+    const measured = parentLine(s, children[0]!);
+    const line = smooth(measured, 6);
+    return children.flatMap((b) => insideBend(s, b, line, lengthOf(line) / lengthOf(measured)));
+  });
+}
+
+/** Maximal runs of branches on one parent, from its base, that leave it within a limit of each other; `limit` by the lowest of them. */
+export function within(sorted: readonly PlacedBranch[], limit: (lowest: PlacedBranch) => number): PlacedBranch[][] {
+  const groups: PlacedBranch[][] = [];
+  let reached = 0;
+  sorted.forEach((lowest, i) => {
+    let end = i + 1;
+    while (end < sorted.length && sorted[end]!.branch.at - lowest.branch.at <= limit(lowest)) end++;
+    if (end > reached) groups.push(sorted.slice(i, end));
+    reached = Math.max(reached, end);
+  });
+  return groups;
+}
+
+function whorlsAndBars(s: Survey): Draft[] {
+  const { whorlMm, barDeg } = s.profile.limits;
+  const height = (b: PlacedBranch): number => Math.max(whorlMm, b.parentDiameter / 2);
+  const onTrunk = s.on.get('trunk') ?? [];
+  const drafts: Draft[] = [];
+  const proposed = new Set<string>();
+
+  const opposite = (a: PlacedBranch, b: PlacedBranch): boolean => 180 - Math.abs(turnDeg(s.slopeOf(a).bearing, s.slopeOf(b).bearing)) <= barDeg;
+  for (const group of within(onTrunk, height)) {
+    const left = group.filter((b) => !proposed.has(b.branch.id));
+    for (const b of leastUsefulFirst(s, left).slice(0, Math.max(0, left.length - 2))) {
+      proposed.add(b.branch.id);
+      drafts.push({
+        branch: b.branch.id,
+        rule: 'whorl',
+        severity: 2,
+        evidence: { with: others(group, b), within: Math.round(height(group[0]!)) },
+        advice: 'remove',
+        also: ['reserve'],
+        because: [`${group.length} branches leave at one height (${ids(group).join(', ')}): the trunk swells there. Two are enough; this one serves least.`],
+        draw: () => ringed(s, b, b.branch.at, `${group.length} at one height`),
+      });
+    }
+  }
+  const rest = onTrunk.filter((b) => !(s.profile.rules.whorl && proposed.has(b.branch.id)));
+  rest.forEach((a, i) => {
+    for (const b of rest.slice(i + 1)) {
+      const gap = b.branch.at - a.branch.at;
+      if (gap > height(a)) break;
+      if (!opposite(a, b)) continue;
+      const [least, other] = leastUsefulFirst(s, [a, b]) as [PlacedBranch, PlacedBranch];
+      drafts.push({
+        branch: least.branch.id,
+        rule: 'bar',
+        severity: 2,
+        evidence: {
+          with: [other.branch.id],
+          heightGap: Math.round(gap * 10) / 10,
+          between: Math.round(Math.abs(turnDeg(s.slopeOf(a).bearing, s.slopeOf(b).bearing))),
+        },
+        advice: 'remove',
+        also: ['move', 'reserve'],
+        because: [`Faces ${other.branch.id} straight across the trunk, ${gap.toFixed(0)} mm apart in height: together they read as a bar.`],
+        draw: () => ({
+          lines: [least.line.points, other.line.points, ringAt(s.placed.trunk, (a.branch.at + b.branch.at) / 2)],
+          words: [{ at: other.line.points[0]!, text: 'bar' }],
+        }),
+      });
+    }
+  });
+  return drafts;
+}
+
+/** One shoot of a fork: a branch, or the parent going on beyond it. */
+interface Shoot {
+  branch: PlacedBranch | null;
+  way: Vec;
+  d: number;
+}
+
+/** How good two shoots are as a fork, 0..1: the angle between them, and like thickness. */
+function forkWorth(a: Shoot, b: Shoot, lowDeg: number, highDeg: number): number {
+  const angle = toDeg(angleBetween(a.way, b.way));
+  const off = Math.max(0, lowDeg - angle, angle - highDeg);
+  return 0.6 * clamp(1 - off / 50, 0, 1) + 0.4 * (Math.min(a.d, b.d) / Math.max(a.d, b.d));
+}
+
+function forks(s: Survey): Draft[] {
+  const { forkLowDeg, forkHighDeg } = s.profile.limits;
+  return [...s.on].flatMap(([parent, children]): Draft[] => {
+    const stem = s.placed.byId.get(parent);
+    if (!stem) return [];
+    const groups = within(children.filter(isLiving), (b) => Math.max(4, b.parentDiameter));
+    const seen = new Set<string>();
+    return groups.flatMap((whole): Draft[] => {
+      const group = whole.filter((b) => !seen.has(b.branch.id));
+      const at = Math.max(...group.map((b) => b.branch.at));
+      const beyond = lengthOf(stem.line) - at;
+      const here = pointAt(stem.line, at);
+      const shoots: Shoot[] = group.map((branch) => ({ branch, way: outOf(branch), d: branch.branch.d }));
+      if (beyond > 3 * here.diameter) {
+        const end = pointAt(stem.line, Math.min(lengthOf(stem.line), at + 6 * here.diameter)).point;
+        shoots.push({ branch: null, way: unit(sub(end, here.point)), d: here.diameter });
+      }
+      if (group.length < 2 || shoots.length < 3) return [];
+      const order = leastUsefulFirst(s, group);
+      const rank = (x: Shoot): number => (x.branch ? order.indexOf(x.branch) : order.length);
+      const pairs = shoots.flatMap((a, i) =>
+        shoots.slice(i + 1).map((b) => ({ a, b, worth: forkWorth(a, b, forkLowDeg, forkHighDeg) + 0.001 * (rank(a) + rank(b)) })),
+      );
+      const best = pairs.reduce((x, y) => (y.worth > x.worth ? y : x));
+      const angle = Math.round(toDeg(angleBetween(best.a.way, best.b.way)));
+      const name = (x: Shoot): string => x.branch?.branch.id ?? `${parent} itself`;
+      for (const b of group) seen.add(b.branch.id);
+      return shoots
+        .filter((x) => x !== best.a && x !== best.b)
+        .map((x): Draft => {
+          const about = x.branch ?? stem;
+          return {
+            branch: about.branch.id,
+            rule: 'fork',
+            severity: 1,
+            evidence: { with: shoots.filter((y) => y !== x).map((y) => y.branch?.branch.id ?? parent), angle, at: Math.round(at) },
+            advice: x.branch ? 'remove' : 'shorten',
+            also: ['reserve'],
+            because: [
+              `${shoots.length} shoots from one point (${list(shoots.map(name))}): two make a fork. ${name(best.a)} and ${name(best.b)} stand ${angle}° apart and are most alike in thickness.`,
+              ...(x.branch ? [] : [`Shortened to ${at.toFixed(0)} mm, ${parent} ends in that fork.`]),
+            ],
+            draw: () => ({ lines: [ringAt(stem.line, at), about.line.points], words: [{ at: here.point, text: `${shoots.length} from one point` }] }),
+          };
+        });
+    });
+  });
+}
+
+/** crotch, inside-bend, whorl, bar, fork: where branches leave. */
+export const forksAndHeights = (s: Survey): Draft[] => [...s.placed.branches.flatMap((b) => crotch(s, b)), ...insideBends(s), ...whorlsAndBars(s), ...forks(s)];

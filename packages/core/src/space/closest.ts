@@ -1,0 +1,123 @@
+import { add, distance, dot, lerp, scale, sub, type Vec } from './vec.js';
+import type { Limb } from './polyline.js';
+
+/** Where two tapered lines come closest: the gap between their surfaces (mm, negative where they meet) and how far along each. */
+export interface Closest {
+  gap: number;
+  /** Middle of the shortest way between them. */
+  at: Vec;
+  alongA: number;
+  alongB: number;
+}
+
+interface Segment {
+  from: Vec;
+  way: Vec;
+  radius: number;
+  taper: number;
+  /** Ball round it: its middle, and how far its surface may be from there. */
+  middle: Vec;
+  reach: number;
+}
+
+/** Lines are values that never change: each is cut into segments once, however many others it is held against. */
+const cutUp = new WeakMap<Limb, Segment[]>();
+
+function segmentsOf(line: Limb): Segment[] {
+  const before = cutUp.get(line);
+  if (before) return before;
+  const { points, diameters, along } = line;
+  const segments = Array.from({ length: points.length - 1 }, (_, i): Segment => {
+    const [r0, r1] = [diameters[i]! / 2, diameters[i + 1]! / 2];
+    return {
+      from: points[i]!,
+      way: sub(points[i + 1]!, points[i]!),
+      radius: r0,
+      taper: r1 - r0,
+      middle: lerp(points[i]!, points[i + 1]!, 0.5),
+      reach: (along[i + 1]! - along[i]!) / 2 + Math.max(r0, r1),
+    };
+  });
+  cutUp.set(line, segments);
+  return segments;
+}
+
+const at = (s: Segment, t: number): Vec => add(s.from, scale(s.way, t));
+
+/** Share t of a tapered segment whose surface is nearest to a point: the foot of the perpendicular, moved towards the thick end. */
+function nearestShare(point: Vec, s: Segment): number {
+  const square = dot(s.way, s.way);
+  if (square < 1e-18) return 0;
+  const length = Math.sqrt(square);
+  const foot = dot(sub(point, s.from), s.way) / square;
+  const away = distance(point, at(s, foot));
+  const slope = s.taper / length;
+  // A taper of more than its own length makes the thick end nearest everywhere.
+  const moved = Math.abs(slope) < 1 ? foot + (away * slope) / (Math.sqrt(1 - slope * slope) * length) : slope > 0 ? 1 : 0;
+  return Math.min(1, Math.max(0, moved));
+}
+
+const SHRINK = (Math.sqrt(5) - 1) / 2;
+const STEPS = 26;
+
+/** The gap is convex in both shares, so a golden-section search along one with the other solved in place finds its minimum. */
+function closestShares(a: Segment, b: Segment): { s: number; t: number; gap: number } {
+  const look = (s: number): { s: number; t: number; gap: number } => {
+    const point = at(a, s);
+    const t = nearestShare(point, b);
+    return { s, t, gap: distance(point, at(b, t)) - (a.radius + s * a.taper) - (b.radius + t * b.taper) };
+  };
+  let [low, high] = [0, 1];
+  let left = look(high - SHRINK);
+  let right = look(low + SHRINK);
+  for (let i = 0; i < STEPS; i++) {
+    if (left.gap <= right.gap) {
+      high = right.s;
+      right = left;
+      left = look(high - SHRINK * (high - low));
+    } else {
+      low = left.s;
+      left = right;
+      right = look(low + SHRINK * (high - low));
+    }
+  }
+  return [look(0), look(1), left, right].reduce((best, x) => (x.gap < best.gap ? x : best));
+}
+
+/** Where two tapered polylines come closest; null when that is not nearer than `within` (mm). Segments farther apart than the best so far are passed over. */
+export function closestBetween(a: Limb, b: Limb, within = Infinity): Closest | null {
+  let best: Closest | null = null;
+  let nearest = within;
+  const others = segmentsOf(b);
+  segmentsOf(a).forEach((own, i) =>
+    others.forEach((other, k) => {
+      // The balls round them are farther apart than the best so far.
+      if (distance(own.middle, other.middle) - own.reach - other.reach >= nearest) return;
+      const { s, t, gap } = closestShares(own, other);
+      if (gap >= nearest) return;
+      nearest = gap;
+      best = {
+        gap,
+        at: lerp(at(own, s), at(other, t), 0.5),
+        alongA: a.along[i]! + s * (a.along[i + 1]! - a.along[i]!),
+        alongB: b.along[k]! + t * (b.along[k + 1]! - b.along[k]!),
+      };
+    }),
+  );
+  return best;
+}
+
+/** The upright box round a tapered line: its low and its high corner, mm. */
+export interface Box {
+  low: Vec;
+  high: Vec;
+}
+
+export function boxOf({ points, diameters }: Limb): Box {
+  const edge = (k: 0 | 1 | 2, side: 1 | -1): number => side * Math.max(...points.map((p, i) => side * p[k] + diameters[i]! / 2));
+  return { low: [edge(0, -1), edge(1, -1), edge(2, -1)], high: [edge(0, 1), edge(1, 1), edge(2, 1)] };
+}
+
+/** Whether all of one box is farther than a margin (mm) from the other along some axis. */
+export const boxesApart = (a: Box, b: Box, margin: number): boolean =>
+  ([0, 1, 2] as const).some((k) => a.low[k] > b.high[k] + margin || b.low[k] > a.high[k] + margin);

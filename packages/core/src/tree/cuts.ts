@@ -1,0 +1,83 @@
+import { dayOf } from '../units/index.js';
+import { measure } from './changes.js';
+import { placeTree, withChildren } from './geometry.js';
+import { isCutting, outcomeOf, takenOff } from './outcome.js';
+import { standing } from './record.js';
+import type { Branch, RecordEntry, Tree } from './types.js';
+
+/** The lines of the record for cutting branches as the plan decided, in order from below; each holds the wood as it was. */
+export function cutEntries(tree: Tree, ids: readonly string[], on: string): RecordEntry[] {
+  const { gone } = takenOff(tree, tree.plan.decisions);
+  const decided = new Map(tree.plan.decisions.filter(isCutting).map((d) => [d.branch, d]));
+  const placed = placeTree(tree);
+  const heightOf = (id: string): number => placed.byId.get(id)!.line.points[0]![2];
+  // What goes along with another branch is told with that one.
+  const along = (id: string): boolean => gone.has(id) && ids.some((other) => other !== id && decided.has(other) && withChildren(tree, other).has(id));
+  const own = ids.filter((id) => decided.has(id) && !along(id));
+  let now = tree;
+  return own
+    .sort((a, b) => heightOf(a) - heightOf(b) || (a < b ? -1 : 1))
+    .map((id): RecordEntry => {
+      const decision = decided.get(id)!;
+      const { tree: after, gone: off, cut, green } = outcomeOf(now, [decision]);
+      const was = now.branches.filter((b) => b.id === id || off.has(b.id));
+      now = after;
+      return {
+        on,
+        kind: cut.has(id) ? 'shortened' : 'removed',
+        branch: id,
+        was,
+        green,
+        ...(cut.has(id) ? { length: cut.get(id)!.kept } : {}),
+        ...(decision.act === 'stub' ? { stub: decision.stub ?? 'jin' } : {}),
+        ...(decision.why ? { text: decision.why } : {}),
+      };
+    });
+}
+
+/** The tree after the decisions on some branches were carried out: wood and green as they are now, those decisions done with. */
+export function afterCut(tree: Tree, ids: readonly string[]): Tree {
+  const done = new Set(ids);
+  const { tree: after } = outcomeOf(
+    tree,
+    tree.plan.decisions.filter((d) => done.has(d.branch)),
+  );
+  const measured = measure({ branches: after.branches })(tree);
+  return { ...measured, plan: { ...measured.plan, decisions: measured.plan.decisions.filter((d) => !done.has(d.branch)) } };
+}
+
+const isCut = (entry: RecordEntry): boolean => (entry.kind === 'removed' || entry.kind === 'shortened') && Array.isArray(entry.was);
+
+/** The tree with the wood of one line of the record put back as it was. */
+export function beforeCut(tree: Tree, { was = [], green = 0 }: RecordEntry): Tree {
+  const back = new Set(was.map((b) => b.id));
+  const others = tree.branches.filter((b) => !back.has(b.id)).map((b): Branch => ({ ...b, green: b.green * (1 - green) }));
+  return { ...tree, branches: [...others, ...was] };
+}
+
+/** The cuts that stand in the record, oldest first. */
+export const cutsOf = (tree: Tree): RecordEntry[] => standing(tree.record).filter(isCut);
+
+/** The tree as it was measured on a day: what was cut since is back on. */
+export function treeOn(tree: Tree, onDay: number): Tree {
+  return cutsOf(tree)
+    .filter((entry) => dayOf(entry.on) > onDay)
+    .reverse()
+    .reduce(beforeCut, tree);
+}
+
+const YEAR = 365;
+
+/** Share of the green that was cut in the twelve months to a day. Each cut's share is of what was there then. */
+export function greenCutInYear(tree: Tree, onDay: number): number {
+  const left = cutsOf(tree)
+    .filter(({ on }) => dayOf(on) <= onDay && dayOf(on) > onDay - YEAR)
+    .reduce((whole, { green = 0 }) => whole * (1 - green), 1);
+  return 1 - left;
+}
+
+/** Branches that may be cut on a client's tree: those that an agreement names. Null where nobody has to be asked. */
+export function agreedBranches(tree: Tree): Set<string> | null {
+  if (!tree.client) return null;
+  return new Set(standing(tree.record).flatMap((e) => (e.kind === 'agreed' ? (e.branches ?? []) : [])));
+}
