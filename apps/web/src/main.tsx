@@ -18,6 +18,7 @@ const router = createBrowserRouter([
       { path: 'bench', element: <BenchPage />, errorElement: <ErrorPage /> },
       { path: 'season', element: <SeasonPage />, errorElement: <ErrorPage /> },
       // The turntable brings three.js: only a tree's page waits for it.
+      { path: 'tree/:id/cuts', lazy: async () => ({ Component: (await import('./stages/remove/CutListPage')).CutListPage }), errorElement: <ErrorPage /> },
       { path: 'tree/:id/:stage?', lazy: async () => ({ Component: (await import('./stages/TreePage')).TreePage }), errorElement: <ErrorPage /> },
       { path: '*', element: <ErrorPage missing /> },
     ],

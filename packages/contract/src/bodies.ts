@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
+  ArrayMinSize,
   IsArray,
   IsIn,
   IsInt,
@@ -21,15 +22,19 @@ import {
   ACTS,
   MARK_STAGES,
   METALS,
+  REMOVAL_PROFILES,
   SEASON_STAGES,
+  STUBS,
   WRAPS,
   type Act,
   type MarkStage,
   type Measured,
   type MetalName,
   type SeasonStage,
+  type Stub,
   type Wrap,
 } from '@ustle/core';
+import { OnOrOff, WithinLimits } from './rule-values.js';
 
 const DATE = /^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/;
 const ID = /^[A-Za-z0-9._-]{1,40}$/;
@@ -105,6 +110,7 @@ export class CaliperPressBody {
   near?: number;
 }
 
+/** What becomes of a branch. A detail that is null is taken back. */
 export class DecisionBody extends Revised {
   @IsIn(ACTS, { message: `$property must be one of: ${ACTS.join(', ')}.` })
   act!: Act;
@@ -113,6 +119,96 @@ export class DecisionBody extends Revised {
   @IsString()
   @MaxLength(1000)
   why?: string;
+
+  @IsOptional()
+  @IsIn(STUBS, { message: `$property must be one of: ${STUBS.join(', ')}.` })
+  stub?: Stub | null;
+
+  /** What is left of a shortened branch or a stub, mm. */
+  @IsOptional()
+  @IsNumber()
+  @Min(1, between(1, 4000, 'mm'))
+  @Max(4000, between(1, 4000, 'mm'))
+  length?: number | null;
+
+  @IsOptional()
+  @Matches(ID, named)
+  toShoot?: string | null;
+
+  @IsOptional()
+  @IsInt()
+  @Min(1, between(1, 20, 'sessions'))
+  @Max(20, between(1, 20, 'sessions'))
+  session?: number | null;
+
+  @IsOptional()
+  @Matches(DATE, dated)
+  until?: string | null;
+
+  /** A branch whose bend has to be set first. */
+  @IsOptional()
+  @Matches(ID, named)
+  untilSet?: string | null;
+
+  /** Thickness of the parent to wait for, mm. */
+  @IsOptional()
+  @IsNumber()
+  @Min(1, between(1, 600, 'mm'))
+  @Max(600, between(1, 600, 'mm'))
+  untilD?: number | null;
+}
+
+/** Cuts left for a later session, and the day they come back as a task. */
+export class SessionBody extends Revised {
+  @IsArray()
+  @ArrayMinSize(1, { message: '$property must name a branch.' })
+  @ArrayMaxSize(5000)
+  @Matches(ID, { each: true, ...named })
+  branches!: string[];
+
+  @IsInt()
+  @Min(1, between(1, 20, 'sessions'))
+  @Max(20, between(1, 20, 'sessions'))
+  session!: number;
+
+  @ValidateIf((body: SessionBody) => body.until !== null)
+  @Matches(DATE, dated)
+  until!: string | null;
+}
+
+/** Two branches of which one goes. */
+export class EitherBody extends Revised {
+  @Matches(ID, named)
+  a!: string;
+
+  @Matches(ID, named)
+  b!: string;
+}
+
+/** Which rules look at the tree: a named profile and what is changed of it. */
+export class RulesBody extends Revised {
+  @IsIn(Object.keys(REMOVAL_PROFILES), { message: `$property must be one of: ${Object.keys(REMOVAL_PROFILES).join(', ')}.` })
+  profile!: string;
+
+  @IsObject()
+  @WithinLimits()
+  limits!: Record<string, number>;
+
+  @IsObject()
+  @OnOrOff()
+  rules!: Record<string, boolean>;
+}
+
+/** Branches that were cut as the plan decided. */
+export class CutBody extends Revised {
+  @Matches(DATE, dated)
+  on!: string;
+
+  @IsArray()
+  @ArrayMinSize(1, { message: '$property must name a branch.' })
+  @ArrayMaxSize(5000)
+  @Matches(ID, { each: true, ...named })
+  branches!: string[];
 }
 
 /** A coil put on: what, where, how tightly, and the bend made with it. */
@@ -174,7 +270,7 @@ export class WiredBody extends Revised {
   over?: number;
 }
 
-export const ENTRY_KINDS = ['inspected', 'unwired', 'measured', 'repotted', 'fed', 'styled', 'note', 'hours', 'withdrawn'] as const;
+export const ENTRY_KINDS = ['inspected', 'unwired', 'measured', 'agreed', 'repotted', 'fed', 'styled', 'note', 'hours', 'withdrawn'] as const;
 export type EntryKind = (typeof ENTRY_KINDS)[number];
 
 /** A line for the record other than a coil put on. The record only grows: a correction is a further line. */
@@ -217,6 +313,19 @@ export class EntryBody {
   @IsString()
   @MaxLength(5000)
   text?: string;
+
+  /** agreed: who agreed, and to the cutting of which branches. */
+  @ValidateIf((body: EntryBody) => body.kind === 'agreed' || body.by !== undefined)
+  @IsString()
+  @Length(1, 120, { message: '$property must say who agreed, in at most 120 letters.' })
+  by?: string;
+
+  @ValidateIf((body: EntryBody) => body.kind === 'agreed' || body.branches !== undefined)
+  @IsArray()
+  @ArrayMinSize(1, { message: '$property must name a branch.' })
+  @ArrayMaxSize(5000)
+  @Matches(ID, { each: true, ...named })
+  branches?: string[];
 
   @ValidateIf((body: EntryBody) => body.kind === 'withdrawn' || body.corrects !== undefined)
   @Matches(ID, named)

@@ -32,7 +32,7 @@ export interface RaceBar {
   markSure: string | null;
 }
 
-export type DueKind = 'look' | 'remove' | 'window' | 'plan';
+export type DueKind = 'look' | 'remove' | 'window' | 'promise' | 'plan';
 
 export interface DueView {
   tree: string;

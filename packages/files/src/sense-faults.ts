@@ -42,6 +42,7 @@ function referenceFaults(tree: Tree): FileFault[] {
   tree.plan.poses.forEach((p, i) => need(p.branch, `/plan/poses/${i}/branch`));
   tree.plan.runs.forEach((r, i) => r.branches.forEach((b, k) => need(b.branch, `/plan/runs/${i}/branches/${k}/branch`)));
   tree.plan.guys.forEach((g, i) => need(g.branch, `/plan/guys/${i}/branch`));
+  tree.plan.either?.forEach((pair, i) => pair.forEach((id, k) => need(id, `/plan/either/${i}/${k}`)));
   return faults;
 }
 

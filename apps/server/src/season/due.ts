@@ -1,4 +1,4 @@
-import { dueDay, isoOf, placeTree, sayDay, watch, type Tree, type Watched } from '@ustle/core';
+import { CUTTING, dueDay, isoOf, placeTree, promisesOf, sayDay, sessionOf, watch, type PlacedTree, type Promised, type Tree, type Watched } from '@ustle/core';
 import type { DueKind, DueView, RaceBar } from '@ustle/contract';
 
 /** Coils of one tree due within this many days of each other are one walk. */
@@ -8,11 +8,12 @@ const TITLES: Record<DueKind, (branches: string) => string> = {
   look: (b) => `${b}: look at the wire`,
   remove: (b) => `${b}: take wire off`,
   window: (b) => `${b}: wire can come off`,
+  promise: (b) => b,
   plan: (b) => b,
 };
 
 /** Sorts what is due: by day, what marks before what is only to be looked at; open plans last. */
-export const urgency = ({ on, kind }: DueView): string => (kind === 'plan' ? 'plan' : on) + { remove: 0, look: 1, window: 2, plan: 3 }[kind];
+export const urgency = ({ on, kind }: DueView): string => (kind === 'plan' ? 'plan' : on) + { remove: 0, look: 1, window: 2, promise: 3, plan: 4 }[kind];
 
 const kindOf = (w: Watched, onDay: number): DueKind =>
   w.race.advice === 'remove-now' ? 'remove' : w.race.window && w.race.window.from <= onDay ? 'window' : 'look';
@@ -30,9 +31,39 @@ function grouped(items: readonly { w: Watched; day: number; kind: DueKind }[]): 
   return groups;
 }
 
+const PROMISE_TITLES: Record<Promised['kind'], (b: string) => string> = {
+  reserve: (b) => `${b}, in reserve: keep or take off?`,
+  sacrifice: (b) => `${b}, sacrifice: thick enough below?`,
+  'later cut': (b) => `${b}: cut, as left for now`,
+};
+
+/** Reserves, sacrifices and cuts that were put off: a task on the day they come back; those of one kind and day are one. */
+function promised(id: string, placed: PlacedTree, onDay: number): DueView[] {
+  const groups = new Map<string, Promised[]>();
+  for (const p of promisesOf(placed, onDay)) {
+    if (p.on === null) continue;
+    const on = p.ready ? isoOf(onDay) : p.on;
+    groups.set(`${on} ${p.kind}`, [...(groups.get(`${on} ${p.kind}`) ?? []), { ...p, on }]);
+  }
+  return [...groups.values()].map((these): DueView => {
+    const branches = these.map((p) => p.branch);
+    return {
+      tree: id,
+      treeName: placed.tree.name,
+      on: these[0]!.on!,
+      kind: 'promise',
+      branches,
+      title: PROMISE_TITLES[these[0]!.kind](list(branches)),
+      text: [...new Set(these.map((p) => p.text))].join(' '),
+      stage: null,
+    };
+  });
+}
+
 /** What is due on one tree, soonest first: looks at its coils, removals, and else the next open step of its plan. */
 export function dueOn(id: string, tree: Tree, onDay: number): { due: DueView[]; race: RaceBar | null; coils: number } {
-  const watched = watch(placeTree(tree), onDay);
+  const placed = placeTree(tree);
+  const watched = watch(placed, onDay);
   const groups = grouped(watched.map((w) => ({ w, day: Math.max(onDay, dueDay(w, onDay)), kind: kindOf(w, onDay) })));
   const due = groups.map(({ kind, day, watched: these }): DueView => {
     const ids = these.map((w) => w.coil.branch);
@@ -48,6 +79,7 @@ export function dueOn(id: string, tree: Tree, onDay: number): { due: DueView[]; 
       stage: these[0]!.lastSeen?.stage ?? null,
     };
   });
+  due.push(...promised(id, placed, onDay));
   const step = nextStep(tree);
   if (step)
     due.push({
@@ -69,6 +101,8 @@ function nextStep(tree: Tree): string | null {
   if (!tree.plan.front) return 'choose the front';
   const open = tree.branches.filter((b) => !tree.plan.decisions.some((d) => d.branch === b.id)).length;
   if (open === tree.branches.length) return 'decide what to remove';
+  const cuts = tree.plan.decisions.filter((d) => CUTTING.includes(d.act) && sessionOf(d) === 1).length;
+  if (cuts) return `${cuts} ${cuts === 1 ? 'branch' : 'branches'} to cut, as decided`;
   return tree.record.some((e) => e.kind === 'wired') ? null : 'wire the branches that stay';
 }
 

@@ -118,6 +118,8 @@ export class CommandEntity {
   @Column(json) before!: unknown;
   @Column(json) after!: unknown;
   @Column('boolean') undone!: boolean;
+  /** Ids of the lines of the record that came with it last: undone and redone with it, by further lines. */
+  @Column(jsonOrNull) entries!: unknown;
 }
 
 export const ENTITIES = [

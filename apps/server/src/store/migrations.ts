@@ -45,4 +45,17 @@ export class TreesPlansRecord1764000000000 implements MigrationInterface {
   }
 }
 
-export const MIGRATIONS = [TreesPlansRecord1764000000000];
+/** A change to the plan that also wrote to the record remembers those lines. */
+export class CommandsWithEntries1764100000000 implements MigrationInterface {
+  readonly name = 'CommandsWithEntries1764100000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query('ALTER TABLE "plan_command" ADD COLUMN "entries" text');
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('ALTER TABLE "plan_command" DROP COLUMN "entries"');
+  }
+}
+
+export const MIGRATIONS = [TreesPlansRecord1764000000000, CommandsWithEntries1764100000000];

@@ -2,6 +2,7 @@ import { Body, Controller, Get, Header, Param, Post, Put, Query, Res } from '@ne
 import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
 import {
   DecisionBody,
+  EitherBody,
   FrontBody,
   MadeUpBody,
   MeasuredBody,
@@ -9,22 +10,28 @@ import {
   PinnedBody,
   ReadingBody,
   Revised,
+  RulesBody,
+  SessionBody,
   type TreeSummary,
   type TreeView,
 } from '@ustle/contract';
 import {
   blankTree,
   chooseFront,
+  chooseRules,
   dayOf,
   decide,
   measure,
   noteReading,
+  putOff,
+  toggleEither,
   togglePinned,
   MEASURED,
   findSpecies,
   generateTree,
   planTree,
   type PlanDocument,
+  type Tree,
 } from '@ustle/core';
 import { readBranchCsv, readCylinderCsv, writeBranchCsv, writeTreeFile } from '@ustle/files';
 import type { Response } from 'express';
@@ -37,6 +44,24 @@ import { TreesService } from './trees.service.js';
 function knownSpecies(key: string): string {
   if (!findSpecies(key)) throw new ProblemException(400, { code: 'unknown-species', field: 'species', message: `No species is called "${key}".` });
   return key;
+}
+
+function needBranch(tree: Tree, id: string, field: string): void {
+  if (!tree.branches.some((b) => b.id === id)) throw notFound(`Branch "${id}"`, field);
+}
+
+/** The tree, when a decision's details fit it. */
+function possible(tree: Tree, id: string, { length, toShoot, untilSet }: DecisionBody): Tree {
+  needBranch(tree, id, 'branch');
+  const branch = tree.branches.find((b) => b.id === id)!;
+  const refuse = (field: string, message: string): never => {
+    throw new ProblemException(400, { code: 'value', field, message });
+  };
+  if (length && length >= branch.length) refuse('length', `${id} is ${branch.length} mm long: what is left must be shorter; it is ${length} mm.`);
+  if (toShoot && !tree.branches.some((b) => b.id === toShoot && b.parent === id)) refuse('toShoot', `"${toShoot}" does not grow on ${id}.`);
+  if (untilSet) needBranch(tree, untilSet, 'untilSet');
+  if (untilSet === id) refuse('untilSet', 'A branch cannot wait for its own bend.');
+  return tree;
 }
 
 @ApiTags('trees and their plans')
@@ -115,10 +140,38 @@ export class TreesController {
   @ApiBody(bodyOf(DecisionBody))
   @ApiOperation({ summary: 'Decide what becomes of a branch' })
   async decision(@Param('id') id: string, @Param('branch') branch: string, @Body() body: DecisionBody): Promise<TreeView> {
-    return this.trees.revise(id, body.revision, `${body.act} ${branch}`, (tree) => {
-      if (!tree.branches.some((b) => b.id === branch)) throw notFound(`Branch "${branch}"`, 'branch');
-      return decide(branch, body)(tree);
+    const { revision, ...decision } = body;
+    return this.trees.revise(id, revision, `${body.act} ${branch}`, (tree) => decide(branch, decision)(possible(tree, branch, body)));
+  }
+
+  @Put(':id/plan/sessions')
+  @ApiBody(bodyOf(SessionBody))
+  @ApiOperation({ summary: 'Leave cuts for a later session, or bring them back into this one' })
+  sessions(@Param('id') id: string, @Body() { revision, branches, session, until }: SessionBody): Promise<TreeView> {
+    const label = session > 1 ? `leave ${branches.join(', ')} for session ${session}` : `cut ${branches.join(', ')} in this session`;
+    return this.trees.revise(id, revision, label, (tree) => {
+      branches.forEach((b) => needBranch(tree, b, 'branches'));
+      return putOff(branches, session, until)(tree);
     });
+  }
+
+  @Put(':id/plan/either')
+  @ApiBody(bodyOf(EitherBody))
+  @ApiOperation({ summary: 'Of two branches one goes, which one is open; said again, it is taken back' })
+  either(@Param('id') id: string, @Body() { revision, a, b }: EitherBody): Promise<TreeView> {
+    return this.trees.revise(id, revision, `either ${a} or ${b}`, (tree) => {
+      needBranch(tree, a, 'a');
+      needBranch(tree, b, 'b');
+      if (a === b) throw new ProblemException(400, { code: 'choice', field: 'b', message: 'Either needs two branches; these are one.' });
+      return toggleEither(a, b)(tree);
+    });
+  }
+
+  @Put(':id/plan/rules')
+  @ApiBody(bodyOf(RulesBody))
+  @ApiOperation({ summary: 'Which rules look at the tree, and how strictly' })
+  rules(@Param('id') id: string, @Body() { revision, ...rules }: RulesBody): Promise<TreeView> {
+    return this.trees.revise(id, revision, `rules: ${rules.profile}`, chooseRules(rules));
   }
 
   @Put(':id/plan/pinned')

@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import type { TreeView } from '@ustle/contract';
-import type { RecordEntry, Tree } from '@ustle/core';
+import { beforeCut, cutsOf, type RecordEntry, type Tree } from '@ustle/core';
 import { checkTree, readTreeFile } from '@ustle/files';
 import type { EntityManager } from 'typeorm';
 import { notFound, ProblemException, refused } from '../problem.js';
+import { Clock } from '../store/clock.service.js';
 import { CommandEntity, TreeEntity } from '../store/entities.js';
 import { Store } from '../store/store.service.js';
 import { appendRecord, loadTree, storeTree } from './tree.mapper.js';
@@ -22,9 +23,20 @@ function difference(before: Tree, after: Tree): { before: Partial<Tree>; after: 
 
 const hasRef = (entry: RecordEntry, tree: Tree): boolean => entry.branch === undefined || tree.branches.some((b) => b.id === entry.branch);
 
+/** The line that takes another one's effect back: a withdrawal, or for a withdrawal what it withdrew, said again. */
+function inverse(entry: RecordEntry, record: readonly RecordEntry[], today: string): RecordEntry {
+  const withdrawn = entry.kind === 'withdrawn' ? record.find((e) => e.id === entry.corrects) : undefined;
+  if (!withdrawn) return { on: today, kind: 'withdrawn', corrects: entry.id! };
+  const { id: _id, ...again } = withdrawn;
+  return again;
+}
+
 @Injectable()
 export class TreesService {
-  constructor(private readonly store: Store) {}
+  constructor(
+    private readonly store: Store,
+    private readonly clock: Clock,
+  ) {}
 
   /** Every stored tree with its id, in order of name. */
   async all(): Promise<{ id: string; revision: number; tree: Tree }[]> {
@@ -57,20 +69,36 @@ export class TreesService {
   }
 
   /** Changes a tree (not its record), on the revision the caller saw; the change is checked, stored and can be undone. */
-  revise(id: string, revision: number, label: string, change: (tree: Tree) => Tree, entries: readonly RecordEntry[] = []): Promise<TreeView> {
+  revise(
+    id: string,
+    revision: number,
+    label: string,
+    change: (tree: Tree) => Tree,
+    entriesOf: (tree: Tree) => readonly RecordEntry[] = () => [],
+  ): Promise<TreeView> {
     return this.store.write(async (db) => {
       const tree = await this.current(db, id, revision);
-      const next = change(tree);
-      await this.storeChecked(db, id, revision + 1, next);
-      await db.delete(CommandEntity, { treeId: id, undone: true });
-      await db.insert(CommandEntity, { treeId: id, label, ...difference(tree, next), undone: false });
-      await this.forgetOldest(db, id);
-      await this.append(db, id, tree, entries);
+      await this.change(db, id, { revision, tree }, label, change(tree), entriesOf(tree));
       return this.view(db, id);
     });
   }
 
-  /** Takes back the last change, or makes it again. The record is not touched. */
+  private async change(
+    db: EntityManager,
+    id: string,
+    { revision, tree }: { revision: number; tree: Tree },
+    label: string,
+    next: Tree,
+    lines: readonly RecordEntry[],
+  ): Promise<void> {
+    await this.storeChecked(db, id, revision + 1, next);
+    const entries = await this.append(db, id, tree, lines);
+    await db.delete(CommandEntity, { treeId: id, undone: true });
+    await db.insert(CommandEntity, { treeId: id, label, ...difference(tree, next), undone: false, entries });
+    await this.forgetOldest(db, id);
+  }
+
+  /** Takes back the last change, or makes it again; lines that it wrote to the record are taken back, or said again, by further ones. */
   step(id: string, revision: number, direction: 'undo' | 'redo'): Promise<TreeView> {
     return this.store.write(async (db) => {
       const tree = await this.current(db, id, revision);
@@ -78,26 +106,32 @@ export class TreesService {
       if (!command) throw new ProblemException(409, { code: `nothing-to-${direction}`, message: `There is nothing to ${direction}.` });
       const parts = (direction === 'undo' ? command.before : command.after) as Partial<Tree>;
       await this.storeChecked(db, id, revision + 1, { ...tree, ...parts });
-      await db.update(CommandEntity, { id: command.id }, { undone: direction === 'undo' });
+      const told = ((command.entries ?? []) as string[]).flatMap((entryId) => tree.record.find((e) => e.id === entryId) ?? []);
+      const lines = told.map((entry) => inverse(entry, tree.record, this.clock.todayIso()));
+      const entries = await this.append(db, id, { ...tree, branches: [...tree.branches, ...(parts.branches ?? [])] }, lines);
+      await db.update(CommandEntity, { id: command.id }, { undone: direction === 'undo', entries });
       return this.view(db, id);
     });
   }
 
-  /** Adds lines to the record. */
-  record(id: string, entries: readonly RecordEntry[]): Promise<TreeView> {
+  /** Adds a line to the record. Taking back a cut puts the wood back on the measured tree. */
+  record(id: string, entry: RecordEntry): Promise<TreeView> {
     return this.store.write(async (db) => {
-      const { tree } = await this.found(db, id);
-      await this.append(db, id, tree, entries);
+      const found = await this.found(db, id);
+      const cut = entry.kind === 'withdrawn' ? cutsOf(found.tree).find((e) => e.id === entry.corrects) : undefined;
+      if (cut) await this.change(db, id, found, `take back the cut of ${cut.branch}`, beforeCut(found.tree, cut), [entry]);
+      else await this.append(db, id, found.tree, [entry]);
       return this.view(db, id);
     });
   }
 
-  private async append(db: EntityManager, id: string, tree: Tree, entries: readonly RecordEntry[]): Promise<void> {
+  /** Adds lines to the record; returns their ids. */
+  private async append(db: EntityManager, id: string, tree: Tree, entries: readonly RecordEntry[]): Promise<string[]> {
     for (const entry of entries) {
       if (!hasRef(entry, tree)) throw notFound(`Branch "${entry.branch}"`, 'branch');
       if (entry.corrects && !tree.record.some((e) => e.id === entry.corrects)) throw notFound(`Line "${entry.corrects}" of the record`, 'corrects');
     }
-    await appendRecord(db, id, entries);
+    return (await appendRecord(db, id, entries)).map((e) => e.id!);
   }
 
   private async storeChecked(db: EntityManager, id: string, revision: number, tree: Tree): Promise<void> {

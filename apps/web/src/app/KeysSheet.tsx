@@ -4,7 +4,9 @@ const KEYS: [string, string][] = [
   ['1 to 6', 'go to a stage of the tree'],
   ['Enter', 'Front: choose the front you look at'],
   ['J, L', 'Remove: next branch, branch before'],
-  ['K, X, R, U', 'Remove: keep, take off, hold in reserve, undecided'],
+  ['K, X, U', 'Remove: keep, take off, open again'],
+  ['S, T', 'Remove: shorten, leave a stub'],
+  ['R, F', 'Remove: hold in reserve, let it run free'],
   ['Ctrl Z, Ctrl Shift Z', 'take a change of the plan back, make it again'],
   ['?', 'this sheet'],
 ];

@@ -10,15 +10,17 @@ import { RaceStrip } from './RaceStrip';
 import { TreePicture } from './TreePicture';
 
 const stageFor = (tree: TreeSummary): string =>
-  tree.next?.kind !== 'plan'
-    ? tree.coils
-      ? 'watch'
-      : 'read'
-    : tree.next.title.includes('front')
-      ? 'front'
-      : tree.next.title.includes('remove')
-        ? 'remove'
-        : 'wire';
+  tree.next?.kind === 'promise'
+    ? 'remove'
+    : tree.next?.kind !== 'plan'
+      ? tree.coils
+        ? 'watch'
+        : 'read'
+      : tree.next.title.includes('front')
+        ? 'front'
+        : /remove|to cut/.test(tree.next.title)
+          ? 'remove'
+          : 'wire';
 
 const glyphOf = (tree: TreeSummary): Glyph => {
   if (!tree.coils) return 'none';

@@ -28,13 +28,13 @@ function weeksOf(days: readonly DueView[], today: string): Week[] {
     });
 }
 
-const GLYPHS: Record<DueView['kind'], Glyph> = { look: 'touching', remove: 'marking', window: 'clear', plan: 'none' };
+const GLYPHS: Record<DueView['kind'], Glyph> = { look: 'touching', remove: 'marking', window: 'clear', promise: 'none', plan: 'none' };
 
 function Item({ item, today }: { item: DueView; today: string }) {
   return (
     <li className="border-t border-rule">
       <Link
-        to={`/tree/${item.tree}/${item.kind === 'plan' ? 'front' : 'watch'}${item.branches[0] ? `?branch=${item.branches[0]}` : ''}`}
+        to={`/tree/${item.tree}/${item.kind === 'plan' ? 'front' : item.kind === 'promise' ? 'remove' : 'watch'}${item.branches[0] ? `?branch=${item.branches[0]}` : ''}`}
         className="grid grid-cols-[24px_1fr] gap-x-3 gap-y-0.5 px-4 py-3 hover:bg-sheet sm:grid-cols-[24px_120px_170px_1fr] sm:px-6"
       >
         <StageGlyph stage={item.stage ?? GLYPHS[item.kind]} />

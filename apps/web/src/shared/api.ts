@@ -11,7 +11,23 @@ import {
   type WiredBody,
   type YardView,
 } from '@ustle/contract';
-import { chooseFront, decide, measure, noteReading, togglePinned, type Change, type Measured, type ReadingNotes, type Species, type View } from '@ustle/core';
+import {
+  afterCut,
+  chooseFront,
+  chooseRules,
+  decide,
+  measure,
+  noteReading,
+  putOff,
+  toggleEither,
+  togglePinned,
+  type Change,
+  type Measured,
+  type ReadingNotes,
+  type RemovalChoice,
+  type Species,
+  type View,
+} from '@ustle/core';
 
 /** A refusal by the server, in its own words. */
 export class ApiError extends Error {
@@ -82,6 +98,24 @@ export const putFront = (view: TreeView, front: View | null): Promise<TreeView> 
 
 export const putDecision = (view: TreeView, branch: string, body: Omit<DecisionBody, 'revision'>): Promise<TreeView> =>
   change(view, (now) => send('PUT', paths.decision(view.id, branch), { revision: now.revision, ...body }), decide(branch, body));
+
+/** Cuts left for a later session, or with session 1 brought back into this one. */
+export const putSession = (view: TreeView, branches: string[], session: number, until: string | null): Promise<TreeView> =>
+  change(view, (now) => send('PUT', paths.sessions(view.id), { revision: now.revision, branches, session, until }), putOff(branches, session, until));
+
+export const putEither = (view: TreeView, a: string, b: string): Promise<TreeView> =>
+  change(view, (now) => send('PUT', paths.either(view.id), { revision: now.revision, a, b }), toggleEither(a, b));
+
+export const putRules = (view: TreeView, rules: RemovalChoice): Promise<TreeView> =>
+  change(view, (now) => send('PUT', paths.rules(view.id), { revision: now.revision, ...rules }), chooseRules(rules));
+
+/** Branches that were cut as decided. */
+export const postCut = (view: TreeView, on: string, branches: string[]): Promise<TreeView> =>
+  change(
+    view,
+    (now) => send('POST', paths.cut(view.id), { revision: now.revision, on, branches }),
+    (tree) => afterCut(tree, branches),
+  );
 
 export const putPinned = (view: TreeView, pinned: View): Promise<TreeView> =>
   change(view, (now) => send('PUT', paths.pinned(view.id), { revision: now.revision, view: pinned }), togglePinned(pinned));

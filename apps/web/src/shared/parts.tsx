@@ -43,6 +43,26 @@ export function PanelHead({ title, aside, children }: { title: string; aside?: R
   );
 }
 
+/** Sheets of one panel, one in sight. */
+export function Tabs<T extends string>({ sheets, open, onOpen }: { sheets: readonly { key: T; name: string }[]; open: T; onOpen: (sheet: T) => void }) {
+  return (
+    <div role="tablist" className="mb-3 flex flex-wrap gap-1 border-b border-rule">
+      {sheets.map((s) => (
+        <button
+          key={s.key}
+          type="button"
+          role="tab"
+          aria-selected={s.key === open}
+          className={`h-10 border-b-[3px] px-2.5 ${s.key === open ? 'border-copper font-bold' : 'border-transparent text-quiet hover:text-ink'}`}
+          onClick={() => onOpen(s.key)}
+        >
+          {s.name}
+        </button>
+      ))}
+    </div>
+  );
+}
+
 /** A choice among a few words, each a button; keyboard and touch alike. */
 export function Choice<T extends string>({
   label,

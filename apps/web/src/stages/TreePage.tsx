@@ -1,16 +1,16 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import { paths, type TreeView } from '@ustle/contract';
-import { coilsOn, dayOf, movedPoint, removedIds, speciesOf, type Tree, type Vec, type View } from '@ustle/core';
+import { coilsOn, dayOf, movedPoint, outcomeOf, speciesOf, treeOn, type Evidence, type Tree, type Vec, type View } from '@ustle/core';
 import { useNotice } from '../app/notice';
-import { step, useTree, useYard } from '../shared/api';
+import { putDecision, step, useTree, useYard } from '../shared/api';
 import { Skeleton } from '../shared/parts';
 import { Turntable } from '../turntable/Turntable';
 import type { DrawnCoil } from '../turntable/coil-geometry';
-import { useFronts, useJudged, usePlan, useStages } from '../work/use-planner';
+import { useConsequences, useFindingEvidence, useFronts, useJudged, usePlan, useStages } from '../work/use-planner';
 import { Level } from './front/Level';
 import { LETTERS, sameView } from './front/overlay';
-import { SideBySide } from './front/SideBySide';
+import { SideBySide, type Picture } from './front/SideBySide';
 import { useDraft } from './measure/use-draft';
 import { usePlace } from './place';
 import { Ribbon } from './Ribbon';
@@ -67,11 +67,10 @@ function useCoils(desk: TreeDesk): DrawnCoil[] {
 }
 
 const NO_COILS: readonly DrawnCoil[] = [];
-const NONE_GONE: ReadonlySet<string> = new Set();
 const LEVEL: View = { bearing: 0, pitch: 0, roll: 0 };
 
 /** What to set beside each other: the chosen front, those kept open, the one looked at; the best where there is only one. Four at most. */
-function sideBySide({ tree, here, fronts }: TreeDesk): { name: string; view: View }[] {
+function frontsBeside({ tree, here, fronts, setView }: TreeDesk, after: Tree | null): Picture[] {
   const own = [
     ...(tree.plan.front ? [{ name: 'chosen', view: tree.plan.front }] : []),
     ...(tree.plan.pinned ?? []).map((view) => ({ name: 'kept open', view })),
@@ -80,15 +79,42 @@ function sideBySide({ tree, here, fronts }: TreeDesk): { name: string; view: Vie
   const best = fronts.candidates.map((view, i) => ({ name: `front ${LETTERS[i]}`, view }));
   const distinct = (list: typeof own): typeof own => list.filter(({ view }, i) => list.findIndex((x) => sameView(x.view, view)) === i);
   const kept = distinct(own);
-  return kept.length >= 2 ? kept.slice(0, 4) : distinct([...kept, ...best]).slice(0, 2);
+  const shown = kept.length >= 2 ? kept.slice(0, 4) : distinct([...kept, ...best]).slice(0, 2);
+  return shown.map(({ name, view }) => ({
+    name,
+    view,
+    note: `${view.bearing}°${view.pitch || view.roll ? `, tilt ${view.pitch}/${view.roll}°` : ''}`,
+    after,
+    onPick: () => setView(view),
+  }));
+}
+
+/** A pair of which one goes, shown both ways; empty where none is looked at. */
+function eitherWays({ view, weighed, pair }: TreeDesk, attempt: (work: () => Promise<unknown>) => Promise<boolean>): Picture[] {
+  const ways = pair === null ? undefined : weighed?.either[pair];
+  return (ways ?? []).map((way) => ({
+    name: `Keep ${way.keep}`,
+    note: `without ${way.remove}`,
+    view: weighed!.front,
+    after: outcomeOf(way.tree).tree,
+    labels: [
+      { branch: way.keep, text: way.keep },
+      { branch: way.remove, text: `${way.remove} goes` },
+    ],
+    onPick: () => void attempt(() => putDecision(view, way.keep, { act: 'keep' })),
+  }));
 }
 
 function Desk({ view, today, stage }: { view: TreeView; today: string; stage: StageKey }) {
   const { tree } = view;
   const place = usePlace(tree, today);
   const [draft, setDraft] = useState<Tree | null>(null);
+  const [spot, setSpot] = useState<Evidence | null>(null);
+  const [wipe, setWipe] = useState(0.5);
   const plan = usePlan(tree, today);
-  const fronts = useFronts(tree, place.tiltSteps, place.weights);
+  const fronts = useFronts(tree, place.tiltSteps, place.weights, stage === 'front');
+  const weighed = useConsequences(tree, today, stage === 'remove');
+  const found = useFindingEvidence(tree, stage === 'remove' && place.sheet === 'decide' ? place.branch : null);
   const judged = useJudged(tree, place.here, place.weights);
   const { attempt } = useNotice();
   const undo = useCallback(() => void (view.undo && attempt(() => step(view, 'undo'))), [view, attempt]);
@@ -99,18 +125,28 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
   const drafting = useDraft(view, draft, setDraft);
   const movePoint = (index: number, by: Vec): void =>
     drafting.edit((t) => ({ branches: t.branches.map((b) => (b.id === place.branch ? movedPoint(b, index, by) : b)) }));
-  const desk: TreeDesk = { view, tree, plan, today, fronts, judged, drafting, ...place };
+  const desk: TreeDesk = { view, tree, plan, today, fronts, judged, drafting, weighed, found, spot, setSpot, ...place };
   const measuring = stage === 'measure' && draft;
-  const gone = useMemo(() => (stage === 'measure' ? NONE_GONE : removedIds(tree)), [tree, stage]);
+  // On a day that is past the tree is shown as it was: what was cut since is back on.
+  const past = place.day < today;
+  const shown = useMemo(() => (past ? treeOn(tree, dayOf(place.day)) : tree), [tree, past, place.day]);
+  const after = useMemo(() => (stage === 'measure' || past ? null : outcomeOf(tree).tree), [tree, stage, past]);
   const coils = useCoils(desk);
   const { Panel, overlay } = STAGES.find((s) => s.key === stage)!;
   const { planned = NO_COILS, ...drawn } = useMemo(
     () => overlay(desk),
     // The desk is laid anew on every render; these say whether something else lies on it.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [overlay, view, plan, fronts, judged, place.branch, place.bearing, place.day, place.part],
+    [overlay, view, plan, fronts, judged, place.branch, place.bearing, place.day, place.part, place.sheet, weighed, found, spot],
+  );
+  const bothWays = useMemo(
+    () => eitherWays(desk, attempt),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [view, weighed, place.pair],
   );
   const allCoils = useMemo(() => (planned.length ? [...coils, ...planned] : coils), [coils, planned]);
+
+  const scene = { tree, coils: allCoils, selected: place.branch, onSelect: place.setBranch };
 
   return (
     <TreeContext value={desk}>
@@ -151,19 +187,20 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
         <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
           <div className="relative h-[56vh] min-h-0 min-w-0 lg:h-auto lg:flex-1">
             {stage === 'front' && place.compare ? (
-              <SideBySide
-                views={sideBySide(desk)}
-                onPick={place.setView}
-                scene={{ tree, gone, coils: allCoils, selected: place.branch, onSelect: place.setBranch }}
-              />
+              <SideBySide pictures={frontsBeside(desk, after)} scene={scene} />
+            ) : stage === 'remove' && bothWays.length ? (
+              <SideBySide pictures={bothWays} scene={scene} />
             ) : (
               <Turntable
                 {...(stage === 'measure' && place.branch ? { bendable: place.branch, onMovePoint: movePoint, onMoved: drafting.commit } : {})}
-                tree={measuring || tree}
+                tree={measuring || shown}
+                after={after}
+                wipe={stage === 'remove' && place.wiping && after !== tree ? wipe : null}
+                onWipe={setWipe}
+                plumb={place.plumb}
                 bearing={place.bearing}
                 onBearing={place.setBearing}
                 view={stage === 'front' ? { ...place.here, bearing: null } : (tree.plan.front ?? LEVEL)}
-                gone={gone}
                 coils={allCoils}
                 selected={place.branch}
                 onSelect={place.setBranch}
@@ -173,6 +210,16 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
                   if (found) place.setView(found);
                 }}
               />
+            )}
+            {!bothWays.length && !(stage === 'front' && place.compare) && (
+              <button
+                type="button"
+                aria-pressed={place.plumb}
+                className="absolute bottom-3 left-5 text-[14px] text-quiet underline-offset-2 hover:underline"
+                onClick={() => place.setPlumb(!place.plumb)}
+              >
+                {place.plumb ? 'without the grid' : 'plumb line and cm grid'}
+              </button>
             )}
             {stage === 'front' && !place.compare && (
               <Level

@@ -1,7 +1,7 @@
 import { useCallback, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { dayOf, PARTS, tiltsFor, WEIGHT_PROFILES, wrapDeg, type Part, type Tree, type View, type Weights } from '@ustle/core';
-import type { TiltRange } from './tree-context';
+import { REMOVE_SHEETS, type RemoveSheet, type TiltRange } from './tree-context';
 
 const TILT_STEPS: Record<TiltRange, number[]> = { level: [0], trim: [-5, 0, 5], free: [-20, -15, -10, -5, 0, 5, 10, 15, 20] };
 const DEFAULT_PROFILE = 'slender tree';
@@ -46,6 +46,8 @@ export function usePlace(tree: Tree, today: string) {
   const named = params.get('profile') ?? DEFAULT_PROFILE;
   const weights = useMemo(() => readWeights(named, list), [named, list]);
   const part = params.get('part');
+  const sheet = params.get('sheet');
+  const pair = params.get('pair');
   return {
     branch: params.get('branch'),
     setBranch: useCallback((branch: string | null) => set({ branch }), [set]),
@@ -60,6 +62,14 @@ export function usePlace(tree: Tree, today: string) {
     setTilts: useCallback((range: TiltRange) => set({ tilts: range }), [set]),
     part: (PARTS as readonly string[]).includes(part ?? '') ? (part as Part) : null,
     setPart: useCallback((p: Part | null) => set({ part: p }), [set]),
+    sheet: (REMOVE_SHEETS as readonly string[]).includes(sheet ?? '') ? (sheet as RemoveSheet) : 'decide',
+    setSheet: useCallback((s: RemoveSheet) => set({ sheet: s === 'decide' ? null : s }), [set]),
+    wiping: params.get('wipe') === '1',
+    setWiping: useCallback((on: boolean) => set({ wipe: on ? '1' : null }), [set]),
+    pair: pair === null || !Number.isInteger(Number(pair)) ? null : Number(pair),
+    setPair: useCallback((p: number | null) => set({ pair: p === null ? null : String(p) }), [set]),
+    plumb: params.get('plumb') === '1',
+    setPlumb: useCallback((on: boolean) => set({ plumb: on ? '1' : null }), [set]),
     compare: params.get('compare') === '1',
     setCompare: useCallback((on: boolean) => set({ compare: on ? '1' : null }), [set]),
     profile: list ? 'by hand' : named,

@@ -1,8 +1,11 @@
 import { createContext, useContext } from 'react';
 import type { TreeView } from '@ustle/contract';
-import type { Part, PlanDocument, Tree, View, Weights } from '@ustle/core';
+import type { Consequences, Evidence, Part, PlanDocument, Tree, View, Weights } from '@ustle/core';
 import type { Drafting } from './measure/use-draft';
 import type { FrontSearchState, Judged } from '../work/use-planner';
+
+export const REMOVE_SHEETS = ['decide', 'outcome', 'cut'] as const;
+export type RemoveSheet = (typeof REMOVE_SHEETS)[number];
 
 export type TiltRange = 'level' | 'trim' | 'free';
 
@@ -27,6 +30,8 @@ export interface TreeDesk {
   setTilts: (tilts: TiltRange) => void;
   part: Part | null;
   setPart: (part: Part | null) => void;
+  plumb: boolean;
+  setPlumb: (on: boolean) => void;
   compare: boolean;
   setCompare: (compare: boolean) => void;
   profile: string;
@@ -34,6 +39,19 @@ export interface TreeDesk {
   setProfile: (name: string) => void;
   setWeights: (weights: Weights) => void;
   fronts: FrontSearchState;
+  /** Remove stage: which of its sheets is open, what the cuts lead to, and what is pointed at on the tree. */
+  sheet: RemoveSheet;
+  setSheet: (sheet: RemoveSheet) => void;
+  weighed: Consequences | null;
+  found: Evidence | null;
+  spot: Evidence | null;
+  setSpot: (spot: Evidence | null) => void;
+  /** Before and after in one picture, with a wipe between them. */
+  wiping: boolean;
+  setWiping: (on: boolean) => void;
+  /** A pair of which one goes, shown both ways; its place among the plan's. */
+  pair: number | null;
+  setPair: (pair: number | null) => void;
   /** What is being measured. */
   drafting: Drafting;
   judged: Judged | null;

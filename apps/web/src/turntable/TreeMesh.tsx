@@ -1,7 +1,7 @@
 import { useFrame } from '@react-three/fiber';
 import { memo, useEffect, useMemo, useRef } from 'react';
 import { BackSide, BufferAttribute, BufferGeometry, ShaderMaterial, Vector3 } from 'three';
-import { lengthOf, pointAt, posed, smooth, speciesOf, type PlacedTree } from '@ustle/core';
+import { lengthOf, pointAt, posed, smooth, speciesOf, stretch, type PlacedTree } from '@ustle/core';
 import { coilMesh, type DrawnCoil } from './coil-geometry';
 import { FOV_DEG } from './framing';
 import { barkLook, leafLook, METAL_COLOURS, STATE_COLOURS, type Room } from './colours';
@@ -15,17 +15,12 @@ function useFreed(geometry: BufferGeometry): void {
   useEffect(() => () => geometry.dispose(), [geometry]);
 }
 
-interface WoodProps {
-  placed: PlacedTree;
-  gone: ReadonlySet<string>;
-  onSelect: (branch: string | null) => void;
-}
-
-function Wood({ placed, gone, onSelect }: WoodProps) {
-  const { geometry, ranges } = useMemo(() => {
-    const kept = placed.branches.filter((b) => !gone.has(b.branch.id)).map(branchPart);
-    return woodMesh([trunkPart(placed), ...rootParts(placed), ...kept], barkLook(speciesOf(placed.tree.species)));
-  }, [placed, gone]);
+/** Bark and roots of a tree. */
+function Wood({ placed, onSelect }: { placed: PlacedTree; onSelect: (branch: string | null) => void }) {
+  const { geometry, ranges } = useMemo(
+    () => woodMesh([trunkPart(placed), ...rootParts(placed), ...placed.branches.map(branchPart)], barkLook(speciesOf(placed.tree.species))),
+    [placed],
+  );
   useFreed(geometry);
   const picked = useMemo(
     () =>
@@ -53,12 +48,22 @@ function hull(parts: readonly WoodPart[], by: number): BufferGeometry {
   return geometry;
 }
 
-/** Branches that the plan takes off, as pale outlines. */
-function Outlines({ placed, gone, room, onSelect }: WoodProps & { room: Room }) {
+/** What is on the tree and not on the one after it: whole branches, and the ends of those cut to a length. */
+function takenParts(placed: PlacedTree, after: PlacedTree): WoodPart[] {
+  return placed.branches.flatMap((b): WoodPart[] => {
+    const left = after.byId.get(b.branch.id);
+    if (!left) return [branchPart(b)];
+    const kept = lengthOf(left.line);
+    return kept < lengthOf(b.line) - 0.5 ? [{ ...branchPart(b), line: stretch(b.line, kept, lengthOf(b.line)), flare: 0 }] : [];
+  });
+}
+
+/** Wood that the plan takes off, as pale outlines. */
+function Outlines({ placed, after, room, onSelect }: { placed: PlacedTree; after: PlacedTree; room: Room; onSelect: (branch: string | null) => void }) {
   const { inside, outline } = useMemo(() => {
-    const parts = placed.branches.filter((b) => gone.has(b.branch.id)).map(branchPart);
+    const parts = placed === after ? [] : takenParts(placed, after);
     return { inside: woodMesh(parts, null), outline: hull(parts, placed.height * 0.0022) };
-  }, [placed, gone]);
+  }, [placed, after]);
   useFreed(inside.geometry);
   useFreed(outline);
   if (!inside.ranges.length) return null;
@@ -74,12 +79,9 @@ function Outlines({ placed, gone, room, onSelect }: WoodProps & { room: Room }) 
   );
 }
 
-function Foliage({ placed, gone, dim }: { placed: PlacedTree; gone: ReadonlySet<string>; dim: number }) {
+function Foliage({ placed, dim }: { placed: PlacedTree; dim: number }) {
   const species = speciesOf(placed.tree.species);
-  const pads = useMemo(
-    () => [...placed.branches.filter((b) => !gone.has(b.branch.id)).flatMap((b) => (b.pad ? [b.pad] : [])), ...(placed.apexPad ? [placed.apexPad] : [])],
-    [placed, gone],
-  );
+  const pads = useMemo(() => [...placed.branches.flatMap((b) => (b.pad ? [b.pad] : [])), ...(placed.apexPad ? [placed.apexPad] : [])], [placed]);
   const geometry = useMemo(() => tuftGeometry(tuftsOf(pads, leafLook(species), placed.height)), [pads, species, placed.height]);
   useFreed(geometry);
   const material = useMemo(
@@ -167,7 +169,11 @@ function Chosen({ placed, branch }: { placed: PlacedTree; branch: string }) {
   );
 }
 
-export interface TreeMeshProps extends WoodProps {
+export interface TreeMeshProps {
+  placed: PlacedTree;
+  /** The tree as it will be; what is missing from it is drawn as outlines. The same where nothing goes. */
+  after: PlacedTree;
+  onSelect: (branch: string | null) => void;
   coils: readonly DrawnCoil[];
   poses: readonly { branch: string; bearing: number; elevation: number }[];
   room: Room;
@@ -177,14 +183,14 @@ export interface TreeMeshProps extends WoodProps {
 }
 
 /** Not drawn anew while the table turns: only the camera moves then. */
-export const TreeMesh = memo(function TreeMesh({ placed, gone, onSelect, coils, poses, room, selected, foliage }: TreeMeshProps) {
+export const TreeMesh = memo(function TreeMesh({ placed, after, onSelect, coils, poses, room, selected, foliage }: TreeMeshProps) {
   return (
     <group>
-      <Wood placed={placed} gone={gone} onSelect={onSelect} />
-      <Outlines placed={placed} gone={gone} room={room} onSelect={onSelect} />
+      <Wood placed={after} onSelect={onSelect} />
+      <Outlines placed={placed} after={after} room={room} onSelect={onSelect} />
       <Coils placed={placed} coils={coils} />
       {selected && placed.byId.has(selected) && <Chosen placed={placed} branch={selected} />}
-      <Foliage placed={placed} gone={gone} dim={foliage} />
+      <Foliage placed={after} dim={foliage} />
       <Poses placed={placed} poses={poses} room={room} />
     </group>
   );

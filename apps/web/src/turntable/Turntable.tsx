@@ -1,26 +1,40 @@
-import { Canvas, useFrame, useThree } from '@react-three/fiber';
-import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type WheelEvent } from 'react';
-import { Matrix4, PerspectiveCamera, Vector3, type DirectionalLight } from 'three';
-import { clamp, limb, placeTree, pointAt, lengthOf, tilt, toRad, wedge, wrapDeg, type Evidence, type Front, type Tree, type Vec, type View } from '@ustle/core';
+import { Canvas } from '@react-three/fiber';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type WheelEvent } from 'react';
+import { Matrix4 } from 'three';
+import { clamp, placeTree, wrapDeg, type Evidence, type Front, type Tree, type Vec } from '@ustle/core';
 import { useTheme } from '../app/theme';
+import { BendHandles } from './BendHandles';
 import type { DrawnCoil } from './coil-geometry';
 import { ROOMS } from './colours';
-import { FOV_DEG, frameRings } from './framing';
-import { LABEL_HEIGHT, placeLabels, type PlacedLabel } from './labels';
+import { EvidenceLines } from './EvidenceLines';
+import { FrameTeller, useFrames, type Frame, type FrameListeners } from './frames';
+import { FOV_DEG } from './framing';
+import { Labels } from './Labels';
 import { Picker, type PickAt } from './picking';
+import { PlumbLine } from './PlumbLine';
 import { PotMesh } from './PotMesh';
+import { OnWedge, Rig } from './Rig';
+import type { Stand, Tilt } from './stand';
 import { Table, type Flag } from './Table';
 import { TreeMesh } from './TreeMesh';
-import { woodMesh } from './wood-geometry';
+import { Wipe } from './Wipe';
+
+/** Turntables that turn together: each is told by how much another one is being turned, degrees. */
+export type Company = Set<(by: number) => void>;
 
 export interface TurntableProps {
   tree: Tree;
+  /** The tree as the plan's cuts leave it; what is not in it is drawn as pale outlines. */
+  after?: Tree | null;
+  /** Before to the left of this share of the picture, after to the right of it; null: after, with the outlines. */
+  wipe?: number | null;
+  onWipe?: (share: number) => void;
   /** Bearing the viewer stands at, degrees. */
   bearing: number;
   onBearing: (bearing: number) => void;
-  /** Tilt of the tree, seen from its front; bearing null: always towards the viewer, wherever they stand. */
-  view: Omit<View, 'bearing'> & { bearing: number | null };
-  gone: ReadonlySet<string>;
+  company?: Company;
+  /** Tilt of the tree, seen from its front. */
+  view: Tilt;
   coils?: readonly DrawnCoil[];
   poses?: readonly { branch: string; bearing: number; elevation: number }[];
   rose?: readonly Front[];
@@ -30,7 +44,7 @@ export interface TurntableProps {
   onSelect: (branch: string | null) => void;
   /** Words beside branches, most important first. */
   labels?: readonly { branch: string; text: string }[];
-  /** What a score saw: lines and words on the tree. */
+  /** What a judgement saw: lines and words on the tree. */
   evidence?: Evidence | undefined;
   /** A branch whose points can be dragged (the shoulder stays); told the point and how far it went in space, mm. */
   bendable?: string | null;
@@ -38,11 +52,11 @@ export interface TurntableProps {
   onMoved?: () => void;
   /** Without the scale's words, for small pictures beside each other. */
   small?: boolean;
+  /** With a plumb line and a grid in cm. */
+  plumb?: boolean;
   foliage?: number;
 }
 
-/** The viewer looks a little down on the table. */
-const LOOK_DOWN_DEG = 9;
 const STEP = 3;
 const BIG_STEP = 15;
 const LEAST_ZOOM = 0.7;
@@ -50,152 +64,17 @@ const MOST_ZOOM = 5;
 const DEGREES_PER_PIXEL = 0.42;
 const NONE: readonly never[] = [];
 
-interface Stand {
-  bearing: number;
-  zoom: number;
-}
-
-/** Puts the camera and the lamp where the viewer stands; the tree turns under a light that stays. */
-function Rig({ stand, height, potHeight, radius }: { stand: Stand; height: number; potHeight: number; radius: number }) {
-  const { camera, size, invalidate } = useThree();
-  const lamp = useRef<DirectionalLight>(null);
-  useEffect(() => {
-    const down = toRad(LOOK_DOWN_DEG);
-    const rings = [
-      { radius: radius * 1.13, z: -potHeight - 12 },
-      { radius: height * 0.14, z: height * 1.06 },
-    ];
-    const framing = frameRings(rings, FOV_DEG, size.width / size.height, LOOK_DOWN_DEG);
-    const { aim } = framing;
-    const distance = framing.distance / stand.zoom;
-    const b = toRad(stand.bearing);
-    camera.position.set(Math.sin(b) * distance * Math.cos(down), Math.cos(b) * distance * Math.cos(down), aim + distance * Math.sin(down));
-    camera.up.set(0, 0, 1);
-    camera.lookAt(0, 0, aim);
-    (camera as PerspectiveCamera).near = distance / 10;
-    (camera as PerspectiveCamera).far = distance * 4;
-    camera.updateProjectionMatrix();
-    const side = b + toRad(48);
-    lamp.current?.position.set(Math.sin(side) * height * 1.6, Math.cos(side) * height * 1.6, height * 2.5);
-    invalidate();
-  }, [camera, size, stand, height, potHeight, radius, invalidate]);
-  const reach = Math.max(height, radius) * 1.25;
-  return (
-    <>
-      <hemisphereLight args={['#fffaf0', '#8d7b66', 1.15]} />
-      <ambientLight intensity={0.35} />
-      <directionalLight
-        ref={lamp}
-        intensity={2.1}
-        color="#fff3dd"
-        castShadow
-        shadow-mapSize={[1024, 1024]}
-        shadow-bias={-0.0015}
-        shadow-normalBias={1.2}
-        shadow-radius={5}
-      >
-        <orthographicCamera attach="shadow-camera" args={[-reach, reach, reach, -reach, 1, height * 6]} />
-      </directionalLight>
-    </>
-  );
-}
-
-/** Lines over everything: what a score saw. */
-function EvidenceLines({ evidence, colour, thick }: { evidence: Evidence; colour: string; thick: number }) {
-  const geometry = useMemo(
-    () =>
-      woodMesh(
-        evidence.lines.map((points) => ({
-          id: '',
-          line: limb(
-            points,
-            points.map(() => thick),
-          ),
-          flare: 0,
-          sides: 6,
-        })),
-        null,
-      ).geometry,
-    [evidence, thick],
-  );
-  useEffect(() => () => geometry.dispose(), [geometry]);
-  return (
-    <mesh geometry={geometry} renderOrder={5}>
-      <meshBasicMaterial color={colour} depthTest={false} transparent opacity={0.85} />
-    </mesh>
-  );
-}
-
-interface Handle {
-  index: number;
-  x: number;
-  y: number;
-}
-
-/** Tells where a line's points are on the screen, and what a pixel there is worth in space. */
-function HandleProjector({
-  points,
-  onFrame,
-  view,
-}: {
-  points: readonly Vector3[];
-  onFrame: (handles: Handle[]) => void;
-  view: { current: ScreenSpace | null };
-}) {
-  const { size } = useThree();
-  useFrame(({ camera }) => {
-    const right = new Vector3().setFromMatrixColumn(camera.matrixWorld, 0);
-    const up = new Vector3().setFromMatrixColumn(camera.matrixWorld, 1);
-    const distance = camera.position.distanceTo(points[0] ?? new Vector3());
-    view.current = { right, up, mmPerPixel: (2 * distance * Math.tan(toRad(FOV_DEG / 2))) / size.height };
-    onFrame(
-      points.slice(1).map((p, i) => {
-        const seen = p.clone().project(camera);
-        return { index: i + 1, x: ((seen.x + 1) / 2) * size.width, y: ((1 - seen.y) / 2) * size.height };
-      }),
-    );
-  });
-  return null;
-}
-
-interface ScreenSpace {
-  right: Vector3;
-  up: Vector3;
-  mmPerPixel: number;
-}
-
-/** Tells where the labels' branches are on the screen after each frame, and that a frame was drawn. */
-function Projector({
-  anchors,
-  onFrame,
-}: {
-  anchors: readonly { id: string; text: string; at: Vector3 }[];
-  onFrame: (labels: PlacedLabel[], calls: number) => void;
-}) {
-  const { size } = useThree();
-  useFrame(({ camera, gl }) => {
-    const labels = anchors.map(({ id, text, at }, i) => {
-      const seen = at.clone().project(camera);
-      return { id, text, x: ((seen.x + 1) / 2) * size.width, y: ((1 - seen.y) / 2) * size.height, weight: anchors.length - i };
-    });
-    // What the frame before cost: this one is not drawn yet.
-    onFrame(placeLabels(labels, size.width, size.height), gl.info.render.calls);
-  });
-  return null;
-}
-
-const sameLabels = (a: readonly PlacedLabel[], b: readonly PlacedLabel[]): boolean =>
-  a.length === b.length &&
-  a.every((l, i) => l.id === b[i]!.id && l.text === b[i]!.text && Math.abs(l.left - b[i]!.left) < 0.5 && Math.abs(l.top - b[i]!.top) < 0.5);
-
 /** The measured tree on its round table: turned by dragging or with the arrow keys, brought nearer with the wheel. */
 export function Turntable(props: TurntableProps) {
   const {
     tree,
+    after = null,
+    wipe = null,
+    onWipe,
     bearing,
     onBearing,
+    company,
     view,
-    gone,
     coils = NONE,
     poses = NONE,
     rose = NONE,
@@ -209,127 +88,127 @@ export function Turntable(props: TurntableProps) {
     onMovePoint,
     onMoved,
     small = false,
+    plumb = false,
     foliage = 0.8,
   } = props;
   const [theme] = useTheme();
   const room = ROOMS[theme];
   const placed = useMemo(() => placeTree(tree), [tree]);
-  const [zoom, setZoom] = useState(1);
-  // While it is turned the table runs ahead of the address, which follows.
-  const [turning, setTurning] = useState<{ from: number; now: number } | null>(null);
-  const seenFrom = turning && turning.from === bearing ? turning.now : bearing;
-  const stand = useMemo<Stand>(() => ({ bearing: seenFrom, zoom }), [seenFrom, zoom]);
-  const [shownLabels, setShownLabels] = useState<readonly PlacedLabel[]>([]);
-  const [ready, setReady] = useState(false);
+  const placedAfter = useMemo(() => (after && after !== tree ? placeTree(after) : placed), [after, placed, tree]);
+
+  // While it is turned the table runs ahead of the address, which follows: nothing of the page is laid out anew meanwhile.
+  const live = useRef<Stand>({ bearing, zoom: 1 });
+  const [listeners] = useState<FrameListeners>(() => new Set());
+  const again = useRef<(() => void) | null>(null);
+  const tiltNow = useRef(new Matrix4());
+  const wipeNow = useRef(wipe ?? 0.5);
   const pickAt = useRef<PickAt | null>(null);
   const drag = useRef<{ x: number; bearing: number; moved: boolean } | null>(null);
+  const box = useRef<HTMLDivElement>(null);
+  const said = useRef<HTMLParagraphElement>(null);
+  const [ready, setReady] = useState(false);
+
+  const stand = useCallback((to: number) => {
+    live.current.bearing = wrapDeg(to);
+    const whole = String(Math.round(live.current.bearing) % 360);
+    box.current?.setAttribute('data-bearing', whole);
+    if (said.current) said.current.textContent = `seen from ${whole}°`;
+    again.current?.();
+  }, []);
+  useLayoutEffect(() => stand(bearing), [stand, bearing]);
+  useLayoutEffect(() => {
+    wipeNow.current = wipe ?? 0.5;
+    again.current?.();
+  }, [wipe]);
+  useEffect(() => again.current?.());
+  useEffect(() => {
+    if (!company) return;
+    const follow = (by: number): void => stand(bearing + by);
+    company.add(follow);
+    return () => void company.delete(follow);
+  }, [company, bearing, stand]);
 
   const radius = useMemo(() => {
     const reach = Math.max(...placed.branches.flatMap((b) => b.line.points.map((p) => Math.hypot(p[0], p[1]))), 1);
     return Math.max(Math.max(tree.pot.width, tree.pot.depth) * 0.78, Math.min(reach * 1.05, placed.height * 0.8));
   }, [placed, tree.pot]);
 
-  const tiltMatrix = useMemo(() => {
-    const from = { bearing: view.bearing ?? seenFrom, pitch: view.pitch, roll: view.roll };
-    const column = (point: readonly [number, number, number]): Vector3 =>
-      new Vector3(...tilt({ point, frontDeg: from.bearing, pitchDeg: from.pitch, rollDeg: from.roll }));
-    // The pot's low edge stays on the table; the other stands on the wedge.
-    const lift = wedge(from, tree.pot).height / 2;
-    return new Matrix4().makeBasis(column([1, 0, 0]), column([0, 1, 0]), column([0, 0, 1])).setPosition(0, 0, lift);
-  }, [view.bearing, view.pitch, view.roll, seenFrom, tree.pot]);
-
-  const anchors = useMemo(
-    () => [
-      ...(evidence?.words ?? []).map(({ at, text }, i) => ({ id: `evidence ${i}`, text, at: new Vector3(...at).applyMatrix4(tiltMatrix) })),
-      ...labels.flatMap(({ branch, text }) => {
-        const b = placed.byId.get(branch);
-        if (!b) return [];
-        const { point } = pointAt(b.line, lengthOf(b.line) * 0.55);
-        return [{ id: branch, text, at: new Vector3(...point).applyMatrix4(tiltMatrix) }];
-      }),
-    ],
-    [labels, evidence, placed, tiltMatrix],
+  /** The highest leaf: a branch beside the apex may stand above it. */
+  const top = useMemo(
+    () =>
+      Math.max(
+        placed.height,
+        ...[...placed.branches.map((b) => b.pad), placed.apexPad].flatMap((pad) => (pad ? [pad.center[2] + pad.half[2]] : [])),
+        ...placed.branches.flatMap((b) => b.line.points.map((p) => p[2])),
+      ),
+    [placed],
   );
 
-  const bendPoints = useMemo(() => {
-    const b = bendable ? placed.byId.get(bendable) : undefined;
-    return b?.branch.path ? b.line.points.map((p) => new Vector3(...p).applyMatrix4(tiltMatrix)) : [];
-  }, [bendable, placed, tiltMatrix]);
-  const [handles, setHandles] = useState<readonly Handle[]>([]);
-  const screen = useRef<ScreenSpace | null>(null);
-  const onHandles = useCallback((next: Handle[]) => {
-    setHandles((before) =>
-      before.length === next.length && before.every((h, i) => Math.abs(h.x - next[i]!.x) + Math.abs(h.y - next[i]!.y) < 0.5) ? before : next,
-    );
-  }, []);
-  /** Pixels of a drag as a way in the tree's own space, in the plane of the picture. */
-  const wayOf = (dx: number, dy: number): Vec => {
-    const { right, up, mmPerPixel } = screen.current!;
-    const way = right
-      .clone()
-      .multiplyScalar(dx * mmPerPixel)
-      .addScaledVector(up, -dy * mmPerPixel);
-    const { x, y, z } = way.applyMatrix4(new Matrix4().extractRotation(tiltMatrix).transpose());
-    return [x, y, z];
+  useFrames(
+    listeners,
+    again,
+    useCallback((frame: Frame) => {
+      setReady(true);
+      box.current?.setAttribute('data-calls', String(frame.calls));
+    }, []),
+  );
+
+  const nearer = (by: number): void => {
+    live.current.zoom = clamp(live.current.zoom * by, LEAST_ZOOM, MOST_ZOOM);
+    again.current?.();
   };
-
-  const box = useRef<HTMLDivElement>(null);
-  const onFrame = useCallback((next: PlacedLabel[], calls: number) => {
-    setReady(true);
-    box.current?.setAttribute('data-calls', String(calls));
-    setShownLabels((before) => (sameLabels(before, next) ? before : next));
-  }, []);
-
-  const nearer = (by: number): void => setZoom((z) => clamp(z * by, LEAST_ZOOM, MOST_ZOOM));
-  const turn = (by: number): void => {
-    const next = wrapDeg(Math.round(stand.bearing + by));
-    setTurning({ from: bearing, now: next });
-    onBearing(next);
+  const turnTo = (to: number): void => {
+    stand(to);
+    company?.forEach((follow) => follow(to - bearing));
+  };
+  const rest = (to: number): void => {
+    const whole = Math.round(wrapDeg(to)) % 360;
+    turnTo(whole);
+    onBearing(whole);
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     const steps = event.shiftKey ? BIG_STEP : STEP;
-    if (event.key === 'ArrowLeft') turn(-steps);
-    else if (event.key === 'ArrowRight') turn(steps);
+    if (event.key === 'ArrowLeft') rest(live.current.bearing - steps);
+    else if (event.key === 'ArrowRight') rest(live.current.bearing + steps);
     else if (event.key === '+' || event.key === '=') nearer(1.15);
     else if (event.key === '-') nearer(1 / 1.15);
     else return;
     event.preventDefault();
   };
   const onPointerDown = (event: PointerEvent): void => {
-    drag.current = { x: event.clientX, bearing: stand.bearing, moved: false };
+    drag.current = { x: event.clientX, bearing: live.current.bearing, moved: false };
   };
   /** Dragging to the right turns the near side of the table to the right. */
   const draggedTo = (event: PointerEvent): number | null => {
     const from = drag.current;
     if (!from) return null;
     if (Math.abs(event.clientX - from.x) > 3) from.moved = true;
-    return from.moved ? wrapDeg(from.bearing + (event.clientX - from.x) * DEGREES_PER_PIXEL) : null;
+    return from.moved ? from.bearing + (event.clientX - from.x) * DEGREES_PER_PIXEL : null;
   };
   const onPointerMove = (event: PointerEvent): void => {
     const now = event.buttons ? draggedTo(event) : null;
-    if (now !== null) setTurning({ from: bearing, now });
+    if (now !== null) turnTo(now);
   };
   const letGo = (event: PointerEvent, clicked: boolean): void => {
     const began = drag.current;
     const now = draggedTo(event);
     drag.current = null;
-    if (now !== null) {
-      const whole = Math.round(now) % 360;
-      setTurning({ from: bearing, now: whole });
-      onBearing(whole);
-    } else if (began && clicked && !pickAt.current?.(event.clientX, event.clientY)) onSelect(null);
+    if (now !== null) rest(now);
+    else if (began && clicked && !pickAt.current?.(event.clientX, event.clientY)) onSelect(null);
   };
   const onWheel = (event: WheelEvent): void => nearer(Math.exp(-event.deltaY * 0.0012));
 
+  const shared = { onSelect, room, selected, foliage };
+  const planned = <TreeMesh placed={placed} after={placedAfter} coils={coils} poses={poses} {...shared} />;
   return (
     <div
       ref={box}
       className="relative h-full w-full touch-pan-y select-none overflow-hidden outline-offset-[-2px]"
       role="application"
       tabIndex={0}
-      aria-label={`${tree.name} on the turntable, seen from ${Math.round(stand.bearing)} degrees. Arrow keys turn it, plus and minus bring it nearer.`}
+      aria-label={`${tree.name} on the turntable, seen from ${Math.round(bearing)} degrees. Arrow keys turn it, plus and minus bring it nearer.`}
       data-ready={ready ? '1' : '0'}
-      data-bearing={Math.round(stand.bearing)}
+      data-bearing={Math.round(bearing)}
       onKeyDown={onKeyDown}
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
@@ -337,9 +216,9 @@ export function Turntable(props: TurntableProps) {
       onPointerLeave={(event) => letGo(event, false)}
       onWheel={onWheel}
     >
-      <Canvas flat shadows frameloop="demand" dpr={[1, 2]} camera={{ fov: FOV_DEG }} gl={{ antialias: true, preserveDrawingBuffer: true }}>
+      <Canvas flat shadows="percentage" frameloop="demand" dpr={[1, 2]} camera={{ fov: FOV_DEG }} gl={{ antialias: true, preserveDrawingBuffer: true }}>
         <color attach="background" args={[room.ground]} />
-        <Rig stand={stand} height={placed.height} potHeight={tree.pot.height} radius={radius} />
+        <Rig live={live} height={placed.height} top={top} potHeight={tree.pot.height} radius={radius} />
         <Table
           radius={radius}
           top={-tree.pot.height - 1}
@@ -350,57 +229,82 @@ export function Turntable(props: TurntableProps) {
           flags={flags}
           onFlag={(letter) => onFlag?.(letter)}
         />
-        <group matrix={tiltMatrix} matrixAutoUpdate={false}>
+        {plumb && <PlumbLine bearing={bearing} height={placed.height} reach={radius} colour={room.pose} />}
+        <OnWedge view={view} live={live} pot={tree.pot} matrix={tiltNow}>
           <PotMesh pot={tree.pot} />
-          <TreeMesh placed={placed} gone={gone} onSelect={onSelect} coils={coils} poses={poses} room={room} selected={selected} foliage={foliage} />
+          {wipe === null ? (
+            planned
+          ) : (
+            <Wipe
+              share={wipeNow}
+              before={<TreeMesh placed={placed} after={placed} coils={coils} poses={NONE} {...shared} />}
+              after={<TreeMesh placed={placedAfter} after={placedAfter} coils={coils} poses={NONE} {...shared} />}
+            />
+          )}
           {evidence && <EvidenceLines evidence={evidence} colour={room.pose} thick={placed.height * 0.006} />}
-        </group>
-        <HandleProjector points={bendPoints} onFrame={onHandles} view={screen} />
+        </OnWedge>
         <Picker at={pickAt} />
-        <Projector anchors={anchors} onFrame={onFrame} />
+        <FrameTeller listeners={listeners} tilt={tiltNow} again={again} />
       </Canvas>
-      <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
-        {shownLabels.map((l) => {
-          const edge = l.left > l.x ? l.left : l.left + l.width;
-          return <path key={l.id} d={`M${l.x} ${l.y}L${edge} ${l.top + LABEL_HEIGHT / 2}`} stroke="var(--color-quiet)" strokeWidth="1" fill="none" />;
-        })}
-      </svg>
-      {shownLabels.map((l) => (
-        <button
-          key={l.id}
-          type="button"
-          tabIndex={-1}
-          onPointerDown={(event) => event.stopPropagation()}
-          onClick={() => onSelect(placed.byId.has(l.id) ? l.id : null)}
-          className={`absolute cursor-pointer whitespace-nowrap rounded-[2px] border px-1.5 text-center text-[13px] leading-5 ${l.id === selected ? 'border-copper bg-copper text-primary-content' : 'border-rule bg-sheet/90'}`}
-          style={{ left: l.left, top: l.top, width: l.width, height: LABEL_HEIGHT }}
-        >
-          {l.text}
-        </button>
-      ))}
-      {bendPoints.length > 0 &&
-        handles.map((h) => (
-          <button
-            key={h.index}
-            type="button"
-            aria-label={`Point ${h.index} of ${bendable}`}
-            className="absolute h-5 w-5 -translate-x-1/2 -translate-y-1/2 cursor-move touch-none rounded-full border-2 border-indigo bg-sheet/70"
-            style={{ left: h.x, top: h.y }}
-            onPointerDown={(event) => {
-              event.stopPropagation();
-              event.currentTarget.setPointerCapture(event.pointerId);
-            }}
-            onPointerMove={(event) => {
-              event.stopPropagation();
-              if (event.buttons && (event.movementX || event.movementY)) onMovePoint?.(h.index, wayOf(event.movementX, event.movementY));
-            }}
-            onPointerUp={(event) => {
-              event.stopPropagation();
-              onMoved?.();
-            }}
-          />
-        ))}
-      {!small && <p className="pointer-events-none absolute left-6 top-4 text-quiet">seen from {Math.round(stand.bearing)}°</p>}
+      <Labels placed={placed} labels={labels} evidence={evidence} selected={selected} onSelect={onSelect} listeners={listeners} again={again} />
+      {bendable && placed.byId.get(bendable)?.branch.path && (
+        <BendHandles
+          placed={placed}
+          branch={bendable}
+          onMove={(index, by) => onMovePoint?.(index, by)}
+          onDone={() => onMoved?.()}
+          listeners={listeners}
+          again={again}
+        />
+      )}
+      {wipe !== null && onWipe && <WipeHandle share={wipe} onWipe={onWipe} />}
+      {!small && (
+        <p ref={said} className="pointer-events-none absolute left-6 top-4 text-quiet">
+          seen from {Math.round(bearing)}°
+        </p>
+      )}
+    </div>
+  );
+}
+
+const WIPE_STEP = 0.05;
+
+/** The edge between before and after, drawn across the picture or moved by the arrow keys. */
+function WipeHandle({ share, onWipe }: { share: number; onWipe: (share: number) => void }) {
+  const at = useRef<HTMLDivElement>(null);
+  const drawTo = (event: PointerEvent): void => {
+    event.stopPropagation();
+    const { left, width } = at.current!.parentElement!.getBoundingClientRect();
+    if (event.buttons) onWipe(clamp((event.clientX - left) / width, 0, 1));
+  };
+  return (
+    <div
+      ref={at}
+      role="slider"
+      tabIndex={0}
+      aria-label="Before to the left, after to the right"
+      aria-valuemin={0}
+      aria-valuemax={100}
+      aria-valuenow={Math.round(share * 100)}
+      className="absolute inset-y-0 z-10 flex w-11 -translate-x-1/2 cursor-ew-resize touch-none justify-center"
+      style={{ left: `${share * 100}%` }}
+      onPointerDown={(event) => {
+        event.stopPropagation();
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={drawTo}
+      onPointerUp={(event) => event.stopPropagation()}
+      onKeyDown={(event) => {
+        const by = { ArrowLeft: -WIPE_STEP, ArrowRight: WIPE_STEP }[event.key];
+        if (by === undefined) return;
+        event.stopPropagation();
+        event.preventDefault();
+        onWipe(clamp(share + by, 0, 1));
+      }}
+    >
+      <div className="h-full w-[2px] bg-copper" />
+      <span className="absolute bottom-3 right-1/2 mr-2 bg-sheet/90 px-1.5 text-[13.5px]">before</span>
+      <span className="absolute bottom-3 left-1/2 ml-2 bg-sheet/90 px-1.5 text-[13.5px]">after</span>
     </div>
   );
 }

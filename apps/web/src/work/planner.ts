@@ -11,10 +11,13 @@ import {
   placeTree,
   plantingAngle,
   planTree,
-  removedIds,
+  consequencesOf,
+  findingEvidence,
+  outcomeOf,
   scanFronts,
   speciesOf,
   watch,
+  type Consequences,
   type Evidence,
   type Front,
   type FrontResult,
@@ -48,8 +51,8 @@ export const planner = {
   /** Searches the fronts; a coarse rose first, then the fine one, level before tilted. A later call ends an earlier one, which answers null. */
   async fronts(tree: Tree, search: { tilts: number[]; weights: Weights }, onRose: (rose: Front[], done: number) => void): Promise<FrontResult | null> {
     const mine = ++searchNow;
-    const placed = placeTree(tree);
-    const common = { without: removedIds(tree), weights: search.weights };
+    const placed = placeTree(outcomeOf(tree).tree);
+    const common = { weights: search.weights };
     const coarse: Front[] = [...scanFronts(placed, { ...common, step: 15 })];
     onRose(coarse, 0);
     const scan = scanFronts(placed, { ...common, step: 3, pitches: search.tilts, rolls: search.tilts });
@@ -70,13 +73,22 @@ export const planner = {
 
   /** One view with its reasons, and what its planting angle does. */
   judge(tree: Tree, view: View, weights: Weights): { front: Front; planting: Planting; evidence: Record<Part, Evidence> } {
-    const placed = placeTree(tree);
-    const front = judgeFront(placed, view, { without: removedIds(tree), weights });
+    const placed = placeTree(outcomeOf(tree).tree);
+    const front = judgeFront(placed, view, weights);
     return {
       front,
       planting: plantingAngle(placed, view),
       evidence: Object.fromEntries(PARTS.map((p) => [p, frontEvidence(placed, front, p)])) as Record<Part, Evidence>,
     };
+  },
+
+  /** What the cuts of the plan lead to. */
+  consequences: (tree: Tree, on: string): Consequences => consequencesOf(tree, dayOf(on)),
+
+  /** What the findings on a branch saw, as seen from the chosen front. */
+  findingEvidence(tree: Tree, branch: string): Evidence {
+    const placed = placeTree(tree);
+    return findingEvidence(placed, tree.plan.front ? judgeFront(placed, tree.plan.front) : null, branch);
   },
 
   /** Chances over time of each coil that is on the tree, a point a week. */

@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink';
-import { useCallback, useEffect, useState } from 'react';
-import { peaks, type Front, type FrontResult, type PlanDocument, type Tree, type View, type Weights } from '@ustle/core';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { peaks, type Consequences, type Evidence, type Front, type FrontResult, type PlanDocument, type Tree, type View, type Weights } from '@ustle/core';
 import type { Planner, RaceCurve } from './planner';
 
 let shared: Remote<Planner> | null = null;
@@ -12,8 +12,12 @@ export const worker = (): Remote<Planner> => (shared ??= wrap<Planner>(new Worke
 let searcher: Remote<Planner> | null = null;
 const searchWorker = (): Remote<Planner> => (searcher ??= wrap<Planner>(new Worker(new URL('./planner.worker.ts', import.meta.url), { type: 'module' })));
 
+/** What follows from a decision is told beside it at once: it has a worker of its own too. */
+let weigher: Remote<Planner> | null = null;
+const weighWorker = (): Remote<Planner> => (weigher ??= wrap<Planner>(new Worker(new URL('./planner.worker.ts', import.meta.url), { type: 'module' })));
+
 /** The newest answer of the worker to a question; an answer to an older question is dropped, the last one stays in sight meanwhile. */
-function useAnswer<T>(question: () => Promise<T>, keys: readonly unknown[]): T | null {
+function useAnswer<T>(question: () => Promise<T | null>, keys: readonly unknown[]): T | null {
   const [answer, setAnswer] = useState<T | null>(null);
   useEffect(() => {
     let stale = false;
@@ -40,6 +44,13 @@ export const useStages = (tree: Tree, today: string, on: string): Awaited<Return
 export const useSeasonCurve = (tree: Tree, from: string, weeks: number): number[] | null =>
   useAnswer(() => worker().season(tree.species, tree.site.hemisphere, from, weeks) as Promise<number[]>, [tree.species, tree.site.hemisphere, from, weeks]);
 
+/** What the plan's cuts lead to; null until it is known, and where it is not wanted. */
+export const useConsequences = (tree: Tree, on: string, wanted: boolean): Consequences | null =>
+  useAnswer(() => (wanted ? (weighWorker().consequences(tree, on) as Promise<Consequences>) : Promise.resolve(null)), [tree, on, wanted]);
+
+export const useFindingEvidence = (tree: Tree, branch: string | null): Evidence | null =>
+  useAnswer(() => (branch ? (weighWorker().findingEvidence(tree, branch) as Promise<Evidence>) : Promise.resolve(null)), [tree, branch]);
+
 export type Judged = ReturnType<Planner['judge']>;
 
 export const useJudged = (tree: Tree, view: View, weights: Weights): Judged | null =>
@@ -54,8 +65,8 @@ export interface FrontSearchState {
   stop: () => void;
 }
 
-/** The fronts of a tree, filling in as they are found; searched anew when what is seen changes, not when a front is chosen. */
-export function useFronts(tree: Tree, tilts: number[], weights: Weights): FrontSearchState {
+/** The fronts of a tree, filling in as they are found; searched anew when they are wanted and what is seen has changed, not when a front is chosen. */
+export function useFronts(tree: Tree, tilts: number[], weights: Weights, wanted: boolean): FrontSearchState {
   const key = JSON.stringify([tree.trunk, tree.roots, tree.branches, tree.features, tree.plan.decisions, tilts, weights]);
   const [state, setState] = useState<{ key: string; rose: Front[]; candidates: Front[]; done: number; stopped: boolean }>({
     key: '',
@@ -64,7 +75,9 @@ export function useFronts(tree: Tree, tilts: number[], weights: Weights): FrontS
     done: 0,
     stopped: false,
   });
+  const found = useRef('');
   useEffect(() => {
+    if (!wanted || found.current === key) return;
     let stale = false;
     const onRose = proxy((rose: Front[], done: number) => {
       if (!stale)
@@ -72,15 +85,17 @@ export function useFronts(tree: Tree, tilts: number[], weights: Weights): FrontS
     });
     void searchWorker()
       .fronts(tree, { tilts, weights }, onRose)
-      .then((found: FrontResult | null) => {
-        if (!stale) setState((before) => (found ? { ...found, key, done: 1, stopped: false } : { ...before, stopped: true }));
+      .then((result: FrontResult | null) => {
+        if (stale) return;
+        if (result) found.current = key;
+        setState((before) => (result ? { ...result, key, done: 1, stopped: false } : { ...before, stopped: true }));
       });
     return () => {
       stale = true;
     };
     // The key says it all.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key]);
+  }, [key, wanted]);
   const stop = useCallback(() => void searchWorker().stopSearch(), []);
   return { ...state, done: state.key === key ? state.done : 0, stop };
 }

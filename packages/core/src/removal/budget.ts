@@ -1,5 +1,5 @@
 import { dayOf, isoOf, monthName, monthOf, sayDay, type Reasoned } from '../units/index.js';
-import { northernMonth, speciesOf } from '../species/index.js';
+import { nameInText, northernMonth, speciesOf } from '../species/index.js';
 import { isCutting, sessionOf, type Tree } from '../tree/index.js';
 import { SEASON_WORDS, signsFor } from './signs.js';
 import { greenTally, VIGOUR_CAPACITY } from './tally.js';
@@ -46,8 +46,8 @@ function seasonFactor(tree: Tree, onDay: number): { factor: number; because: str
   const month = northernMonth(tree.site.hemisphere, onDay);
   const { good, bad } = species.months.wiring;
   const name = `${monthName(monthOf(onDay))}${tree.site.hemisphere === 'south' ? ' in the south' : ''}`;
-  if (bad.includes(month)) return { factor: 0.5, because: `${name} is a bad month to work on ${species.name.toLowerCase()}.` };
-  if (!good.includes(month)) return { factor: 0.8, because: `${name} is not the best month for structural work on ${species.name.toLowerCase()}.` };
+  if (bad.includes(month)) return { factor: 0.5, because: `${name} is a bad month to work on ${nameInText(species)}.` };
+  if (!good.includes(month)) return { factor: 0.8, because: `${name} is not the best month for structural work on ${nameInText(species)}.` };
   return { factor: 1, because: `${name} is a good month for it.` };
 }
 

@@ -1,5 +1,5 @@
 import { isoOf, monthName, monthOf } from '../units/index.js';
-import { northernMonth, speciesOf } from '../species/index.js';
+import { nameInText, northernMonth, speciesOf } from '../species/index.js';
 import { greenCutInYear, isCutting, takenOff, sessionOf, type Decision, type Tree } from '../tree/index.js';
 import { capacityOf, verdictOf } from './budget.js';
 import { greenTally } from './tally.js';
@@ -32,7 +32,7 @@ function firstDay(tree: Tree, after: number, green: number, cutBefore: { day: nu
     if (bad.includes(northernMonth(tree.site.hemisphere, day))) continue;
     return {
       on: day,
-      because: `Rested by then, the twelve months have room for it, and ${monthName(monthOf(day))} does not speak against cutting ${species.name.toLowerCase()}.`,
+      because: `Rested by then, the twelve months have room for it, and ${monthName(monthOf(day))} does not speak against cutting ${nameInText(species)}.`,
     };
   }
   return { on: null, because: 'No day within three years on which this tree would bear it: think again about some of it.' };

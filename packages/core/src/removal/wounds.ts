@@ -1,5 +1,5 @@
 import { monthName, monthOf } from '../units/index.js';
-import { northernMonth, speciesOf } from '../species/index.js';
+import { nameInText, northernMonth, speciesOf } from '../species/index.js';
 import type { Tree } from '../tree/index.js';
 
 /** A cut wider than this is worth closing with paste, mm. */
@@ -11,7 +11,7 @@ export function cuttingCare(tree: Tree, onDay: number, widestMm: number): { woun
   const species = speciesOf(tree.species);
   const month = northernMonth(tree.site.hemisphere, onDay);
   const { good, bad } = species.months.pruning;
-  const name = species.name.toLowerCase();
+  const name = nameInText(species);
   const best = good.map((m) => monthName(tree.site.hemisphere === 'south' ? m + 6 : m)).join(', ');
   const wounds: string[] = [];
   if (bad.includes(month)) wounds.push(`${monthName(monthOf(onDay))} is a bad month to cut ${name}. Better: ${best}.`);

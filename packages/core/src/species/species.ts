@@ -44,6 +44,9 @@ const byKey = new Map(SPECIES_TABLE.map((s) => [s.key, s]));
 /** All species, sorted by name. */
 export const allSpecies = (): readonly Species[] => [...SPECIES_TABLE].sort((a, b) => (a.name < b.name ? -1 : 1));
 
+/** A species' name within a sentence: in small letters but for countries. */
+export const nameInText = ({ name }: Species): string => (/^(Japanese|Korean)/.test(name) ? name : name[0]!.toLowerCase() + name.slice(1));
+
 export const findSpecies = (key: string): Species | undefined => byKey.get(key);
 
 /** The species of a key; throws for an unknown one (tree files are checked before). */

@@ -7,3 +7,4 @@ export * from './measuring.js';
 export * from './outcome.js';
 export * from './record.js';
 export * from './types.js';
+export * from './usual-details.js';

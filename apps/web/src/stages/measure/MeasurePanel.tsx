@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { crooked, normaliseGreen, VIGOURS, offsetOf, stationOf, type Feature, type OffsetStation, type Root } from '@ustle/core';
-import { PanelHead } from '../../shared/parts';
+import { PanelHead, Tabs } from '../../shared/parts';
 import { percent } from '../../shared/say';
 import { useDesk } from '../tree-context';
 import { BranchTable } from './BranchTable';
@@ -27,20 +27,7 @@ export function MeasurePanel() {
   return (
     <>
       <PanelHead title="Measure" aside={<span className="text-quiet">{tree.branches.length} branches</span>} />
-      <div role="tablist" className="mb-3 flex flex-wrap gap-1 border-b border-rule">
-        {SHEETS.map((s) => (
-          <button
-            key={s}
-            type="button"
-            role="tab"
-            aria-selected={s === sheet}
-            className={`h-10 border-b-[3px] px-2.5 ${s === sheet ? 'border-copper font-bold' : 'border-transparent text-quiet hover:text-ink'}`}
-            onClick={() => setSheet(s)}
-          >
-            {s}
-          </button>
-        ))}
-      </div>
+      <Tabs sheets={SHEETS.map((key) => ({ key, name: key }))} open={sheet} onOpen={setSheet} />
       {sheet === 'Branches' && (
         <>
           <div className="mb-2 flex flex-wrap items-center gap-3">

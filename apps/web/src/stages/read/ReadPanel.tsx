@@ -1,4 +1,4 @@
-import { SEASON_STAGES, SEASON_WORDS, signsFor, speciesOf, type ReadingNotes, type SeasonStage } from '@ustle/core';
+import { nameInText, SEASON_STAGES, SEASON_WORDS, signsFor, speciesOf, type ReadingNotes, type SeasonStage } from '@ustle/core';
 import { useNotice } from '../../app/notice';
 import { putMeasured, putReading } from '../../shared/api';
 import { Bar, PanelHead, Skeleton } from '../../shared/parts';
@@ -85,7 +85,20 @@ export function ReadPanel() {
           </label>
         ))}
       </div>
-      <h3 className="mt-5 text-lg">The year of {species.name.toLowerCase()}</h3>
+      <label className="mt-3 block">
+        <span className="mb-1 block text-[14px] text-quiet">Belongs to (leave empty for a tree of the yard)</span>
+        <input
+          className="input w-full bg-base-100"
+          maxLength={120}
+          key={tree.client ?? ''}
+          defaultValue={tree.client ?? ''}
+          onBlur={(event) => {
+            const client = event.target.value.trim() || null;
+            if (client !== (tree.client ?? null)) void attempt(() => putMeasured(view, { client }));
+          }}
+        />
+      </label>
+      <h3 className="mt-5 text-lg">The year of {nameInText(species)}</h3>
       <SeasonWheel species={species} hemisphere={tree.site.hemisphere} today={today} />
       {species.hazards.length > 0 && (
         <>

@@ -1,7 +1,7 @@
 import { standing, type RecordEntry } from '@ustle/core';
 import { useNotice } from '../../app/notice';
 import { postEntry } from '../../shared/api';
-import { sayDate } from '../../shared/say';
+import { addDays, sayDate } from '../../shared/say';
 import { useDesk } from '../tree-context';
 
 function wordsFor(entry: RecordEntry): string {
@@ -12,6 +12,12 @@ function wordsFor(entry: RecordEntry): string {
       return `seen ${entry.stage ?? ''}`;
     case 'unwired':
       return `wire ${entry.method === 'unwound' ? 'unwound' : 'cut off'}`;
+    case 'removed':
+      return `taken off, ${Math.round((entry.green ?? 0) * 100)}% of the green`;
+    case 'shortened':
+      return `${entry.stub ? 'cut to a stub of' : 'shortened to'} ${entry.length?.toFixed(0) ?? '?'} mm`;
+    case 'agreed':
+      return `${entry.by ?? 'the owner'} agreed to cut ${(entry.branches ?? []).join(', ')}`;
     default:
       return `${entry.kind}${entry.text ? `: ${entry.text}` : ''}`;
   }
@@ -19,7 +25,7 @@ function wordsFor(entry: RecordEntry): string {
 
 /** The record, newest first. A slip is taken back by a further line; the first stays readable. */
 export function History({ branch }: { branch: string | null }) {
-  const { view, tree, today } = useDesk();
+  const { view, tree, today, setDay } = useDesk();
   const { attempt } = useNotice();
   const valid = new Set(standing(tree.record).map((e) => e.id));
   const lines = tree.record.filter((e) => e.kind !== 'withdrawn' && (!branch || e.branch === branch)).reverse();
@@ -35,6 +41,11 @@ export function History({ branch }: { branch: string | null }) {
               {!branch && entry.branch ? `${entry.branch} ` : ''}
               {wordsFor(entry)}
             </span>
+            {entry.was && (
+              <button type="button" className="text-[14px] text-copper underline-offset-2 hover:underline" onClick={() => setDay(addDays(entry.on, -1))}>
+                see it before
+              </button>
+            )}
             {valid.has(entry.id) && entry.id && (
               <button
                 type="button"

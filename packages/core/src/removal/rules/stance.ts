@@ -30,7 +30,7 @@ function hanging(s: Survey, b: PlacedBranch): Draft[] {
   const steep = elevation < hangingDeg;
   const thin = b.branch.d <= THIN_SHARE * b.parentDiameter;
   if (!steep && !(thin && below < underDeg)) return [];
-  const e = elevation.toFixed(0);
+  const down = (-elevation).toFixed(0);
   return [
     {
       branch: b.branch.id,
@@ -41,10 +41,10 @@ function hanging(s: Survey, b: PlacedBranch): Draft[] {
       also: ['move'],
       because: [
         steep
-          ? `Hangs at ${e}° under ${b.branch.parent}: shaded there, and it muddles the underside of the pad.`
+          ? `Hangs ${down}° below level under ${b.branch.parent}: shaded there, and it muddles the underside of the pad.`
           : `Grows from the underside of ${b.branch.parent}: shaded there, and it muddles the underside of the pad.`,
       ],
-      draw: word(b, steep ? `hangs ${e}°` : 'underside'),
+      draw: word(b, steep ? `hangs ${down}°` : 'underside'),
     },
   ];
 }

@@ -1,0 +1,127 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { agreedBranches, type Consequences, type CutItem } from '@ustle/core';
+import { useNotice } from '../../app/notice';
+import { postCut, postEntry } from '../../shared/api';
+import { Caution } from '../../shared/parts';
+import { percent } from '../../shared/say';
+import { useDesk } from '../tree-context';
+
+/** One cut as it is read at the tree. */
+export function CutText({ cut }: { cut: CutItem }) {
+  return (
+    <>
+      <div>
+        <strong>{cut.what}</strong> {cut.widthMm.toFixed(0)} mm wide{cut.green > 0.0005 ? `, ${percent(cut.green)} of the green` : ', no green'}.
+      </div>
+      <div className="text-quiet">{cut.where}</div>
+      {cut.along.length > 0 && <div className="text-quiet">Takes {cut.along.join(', ')} along.</div>}
+      {cut.why && <div className="text-quiet">{cut.why}</div>}
+    </>
+  );
+}
+
+/** A client's tree: who agreed, to what, and when. Until then nothing is cut. */
+function Agreement({ cuts }: { cuts: readonly CutItem[] }) {
+  const { view, tree, today } = useDesk();
+  const { attempt } = useNotice();
+  const [by, setBy] = useState('');
+  const [on, setOn] = useState(today);
+  const agreed = agreedBranches(tree);
+  if (!agreed) return null;
+  const open = cuts.filter((c) => !agreed.has(c.branch)).map((c) => c.branch);
+  const last = [...tree.record].reverse().find((e) => e.kind === 'agreed');
+  return (
+    <section className="mb-3 border-l-4 border-indigo bg-base-100 px-3 py-2">
+      <p>
+        <strong>This tree belongs to {tree.client}.</strong>{' '}
+        {open.length ? `Nothing is cut before it is agreed; open: ${open.join(', ')}.` : `${last?.by ?? 'They'} agreed on ${last?.on ?? ''}.`}
+      </p>
+      {open.length > 0 && (
+        <form
+          className="mt-2 flex flex-wrap items-end gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void attempt(() => postEntry(view, { on, kind: 'agreed', by, branches: open }));
+          }}
+        >
+          <label>
+            <span className="block text-[14px] text-quiet">Who agreed</span>
+            <input className="input w-40 bg-sheet" required maxLength={120} value={by} onChange={(event) => setBy(event.target.value)} />
+          </label>
+          <label>
+            <span className="block text-[14px] text-quiet">on</span>
+            <input type="date" className="input w-40 bg-sheet" required max={today} value={on} onChange={(event) => setOn(event.target.value)} />
+          </label>
+          <button type="submit" className="btn btn-outline btn-primary btn-sm">
+            Note it
+          </button>
+        </form>
+      )}
+    </section>
+  );
+}
+
+/** Wound care and cautions, at the step where they matter. */
+export function CutCare({ care }: { care: Consequences['care'] }) {
+  return (
+    <>
+      <ul className="mb-2 mt-3 list-disc space-y-1 pl-5">
+        {care.wounds.map((w) => (
+          <li key={w}>{w}</li>
+        ))}
+      </ul>
+      <Caution>{care.people.join(' ')} Follow the makers' instructions and your local rules.</Caution>
+    </>
+  );
+}
+
+/** The list to take to the tree: each cut is ticked when it is made, and the measured tree moves on. */
+export function CutSheet({ weighed }: { weighed: Consequences }) {
+  const { view, today, branch, setBranch } = useDesk();
+  const { attempt } = useNotice();
+  const [on, setOn] = useState(today);
+  const { cuts } = weighed;
+  const later = weighed.promises.filter((p) => p.kind === 'later cut');
+  if (!cuts.length)
+    return (
+      <p className="text-quiet">
+        Nothing is decided to be cut{later.length ? ' in this session' : ''}. Decide branches first; they come here in the order to cut them.
+      </p>
+    );
+  return (
+    <>
+      <Agreement cuts={cuts} />
+      <div className="mb-2 flex items-end justify-between gap-3">
+        <label>
+          <span className="block text-[14px] text-quiet">Cut on</span>
+          <input type="date" className="input w-40 bg-base-100" required max={today} value={on} onChange={(event) => setOn(event.target.value)} />
+        </label>
+        <Link className="btn btn-outline btn-primary btn-sm" to={`/tree/${view.id}/cuts`}>
+          List to take along
+        </Link>
+      </div>
+      <ol className="border-b border-rule">
+        {cuts.map((c) => (
+          <li key={c.branch} className={`flex gap-3 border-t border-rule py-2 ${c.branch === branch ? 'bg-base-100' : ''}`}>
+            <button
+              type="button"
+              className="w-9 shrink-0 self-start text-left font-serif text-xl"
+              onClick={() => setBranch(c.branch === branch ? null : c.branch)}
+            >
+              {c.tag}
+              <span className="block font-sans text-[14px] text-quiet">{c.branch}</span>
+            </button>
+            <div className="min-w-0 flex-1">
+              <CutText cut={c} />
+            </div>
+            <button type="button" className="btn btn-outline btn-primary btn-sm self-start" onClick={() => void attempt(() => postCut(view, on, [c.branch]))}>
+              Cut
+            </button>
+          </li>
+        ))}
+      </ol>
+      <CutCare care={weighed.care} />
+    </>
+  );
+}

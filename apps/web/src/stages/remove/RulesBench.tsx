@@ -1,0 +1,77 @@
+import { LIMIT_NOTES, REMOVAL_PROFILES, RULES, rulesFor, type LimitName, type LimitNote, type RemovalChoice, type Rule } from '@ustle/core';
+import { useNotice } from '../../app/notice';
+import { putRules } from '../../shared/api';
+import { useDesk } from '../tree-context';
+import { sayRule } from './acts';
+
+const notes = Object.entries(LIMIT_NOTES) as [LimitName, LimitNote][];
+const limitsOf = (rule: Rule): [LimitName, LimitNote][] => notes.filter(([, n]) => n.rule === rule);
+
+/** Which rules look at the tree and how strictly: a named profile, each limit by hand, and back to the profile with one click. */
+export function RulesBench() {
+  const { view, tree } = useDesk();
+  const { attempt } = useNotice();
+  const profile = rulesFor(tree);
+  const own: RemovalChoice = { profile: profile.name, limits: tree.plan.removal?.limits ?? {}, rules: tree.plan.removal?.rules ?? {} };
+  const changed = Object.keys(own.limits).length + Object.keys(own.rules).length;
+  const put = (next: RemovalChoice): void => void attempt(() => putRules(view, next));
+  return (
+    <details className="border-t border-rule pt-3">
+      <summary className="cursor-pointer">
+        Rules: {profile.name}
+        {changed ? `, ${changed} changed` : ''}
+      </summary>
+      <select
+        className="select mt-2 w-full bg-base-100"
+        aria-label="Profile of rules"
+        value={profile.name}
+        onChange={(event) => put({ profile: event.target.value, limits: {}, rules: {} })}
+      >
+        {Object.keys(REMOVAL_PROFILES).map((name) => (
+          <option key={name}>{name}</option>
+        ))}
+      </select>
+      <p className="mt-1 text-[14px] text-quiet">{profile.text}</p>
+      {changed > 0 && (
+        <button type="button" className="btn btn-outline btn-sm mt-2 border-rule" onClick={() => put({ profile: profile.name, limits: {}, rules: {} })}>
+          Back to the profile
+        </button>
+      )}
+      <ul className="mt-2">
+        {RULES.map((rule) => (
+          <li key={rule} className="border-t border-rule py-1.5">
+            <label className="flex items-center gap-3">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-sm"
+                checked={profile.rules[rule]}
+                onChange={(event) => put({ ...own, rules: { ...own.rules, [rule]: event.target.checked } })}
+              />
+              {sayRule(rule)}
+            </label>
+            {profile.rules[rule] &&
+              limitsOf(rule).map(([name, note]) => (
+                <label key={name} className="mt-1 grid grid-cols-[1fr_84px_96px] items-center gap-2 pl-8 text-[14px] text-quiet">
+                  {note.text}
+                  <input
+                    type="number"
+                    className="input input-sm bg-base-100"
+                    min={note.low}
+                    max={note.high}
+                    step={note.step}
+                    key={profile.limits[name]}
+                    defaultValue={Math.round(profile.limits[name] * 1000) / 1000}
+                    onBlur={(event) => {
+                      const value = Number(event.target.value);
+                      if (event.target.value !== '' && Math.abs(value - profile.limits[name]) > 5e-4) put({ ...own, limits: { ...own.limits, [name]: value } });
+                    }}
+                  />
+                  {note.unit}
+                </label>
+              ))}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}

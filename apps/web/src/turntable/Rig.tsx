@@ -1,0 +1,90 @@
+import { useFrame } from '@react-three/fiber';
+import { useMemo, useRef, type ReactNode, type RefObject } from 'react';
+import type { DirectionalLight, Group, Matrix4, PerspectiveCamera } from 'three';
+import { toRad, type Pot } from '@ustle/core';
+import { FOV_DEG, frameRings } from './framing';
+import { tiltMatrix, type Stand, type Tilt } from './stand';
+
+/** The viewer looks a little down on the table. */
+const LOOK_DOWN_DEG = 9;
+
+/** Puts the camera and the lamp where the viewer stands; the tree turns under a light that stays. */
+export function Rig({ live, height, top, potHeight, radius }: { live: RefObject<Stand>; height: number; top: number; potHeight: number; radius: number }) {
+  const lamp = useRef<DirectionalLight>(null);
+  const rings = useMemo(
+    () => [
+      { radius: radius * 1.13, z: -potHeight - 12 },
+      { radius: height * 0.14, z: top + height * 0.04 },
+    ],
+    [height, top, potHeight, radius],
+  );
+  const framed = useRef<{ rings: typeof rings; aspect: number; distance: number; aim: number } | null>(null);
+  useFrame(({ camera, size }) => {
+    const aspect = size.width / size.height;
+    if (framed.current?.rings !== rings || framed.current.aspect !== aspect)
+      framed.current = { rings, aspect, ...frameRings(rings, FOV_DEG, aspect, LOOK_DOWN_DEG) };
+    const { aim } = framed.current;
+    const distance = framed.current.distance / live.current.zoom;
+    const down = toRad(LOOK_DOWN_DEG);
+    const b = toRad(live.current.bearing);
+    camera.position.set(Math.sin(b) * distance * Math.cos(down), Math.cos(b) * distance * Math.cos(down), aim + distance * Math.sin(down));
+    camera.up.set(0, 0, 1);
+    camera.lookAt(0, 0, aim);
+    (camera as PerspectiveCamera).near = distance / 10;
+    (camera as PerspectiveCamera).far = distance * 4;
+    camera.updateProjectionMatrix();
+    camera.updateMatrixWorld();
+    const side = b + toRad(48);
+    lamp.current?.position.set(Math.sin(side) * height * 1.6, Math.cos(side) * height * 1.6, height * 2.5);
+  });
+  const reach = Math.max(height, radius) * 1.25;
+  return (
+    <>
+      <hemisphereLight args={['#fffaf0', '#8d7b66', 1.15]} />
+      <ambientLight intensity={0.35} />
+      <directionalLight
+        ref={lamp}
+        intensity={2.1}
+        color="#fff3dd"
+        castShadow
+        shadow-mapSize={[1024, 1024]}
+        shadow-bias={-0.0015}
+        shadow-normalBias={1.2}
+        shadow-radius={5}
+      >
+        <orthographicCamera attach="shadow-camera" args={[-reach, reach, reach, -reach, 1, height * 6]} />
+      </directionalLight>
+    </>
+  );
+}
+
+/** What stands on the wedge: the pot and the tree. Where the tilt follows the viewer, it follows while the table turns. */
+export function OnWedge({
+  view,
+  live,
+  pot,
+  matrix,
+  children,
+}: {
+  view: Tilt;
+  live: RefObject<Stand>;
+  pot: Pot;
+  matrix: RefObject<Matrix4>;
+  children: ReactNode;
+}) {
+  const group = useRef<Group>(null);
+  const done = useRef<{ view: Tilt; pot: Pot; seenFrom: number } | null>(null);
+  useFrame(() => {
+    const seenFrom = view.bearing ?? live.current.bearing;
+    if (done.current?.view === view && done.current.pot === pot && done.current.seenFrom === seenFrom) return;
+    done.current = { view, pot, seenFrom };
+    matrix.current = tiltMatrix(view, seenFrom, pot);
+    group.current?.matrix.copy(matrix.current);
+    group.current?.updateMatrixWorld(true);
+  });
+  return (
+    <group ref={group} matrixAutoUpdate={false}>
+      {children}
+    </group>
+  );
+}

@@ -1,0 +1,21 @@
+import { isoOf } from '../units/index.js';
+import type { DecisionDetails } from './changes.js';
+import { branchOf, childrenOf } from './geometry.js';
+import { usualStub } from './outcome.js';
+import type { Act, Tree } from './types.js';
+
+const USUAL_SHARE = 0.6;
+const YEAR = 365;
+
+/** What a decision is taken to mean until more is said: to the side shoot nearest the middle, a usual stub, a reserve for a year. */
+export function usualDetails(tree: Tree, id: string, act: Act, onDay: number): DecisionDetails {
+  const branch = branchOf(tree, id);
+  if (!branch) return {};
+  if (act === 'stub') return { stub: 'jin', length: usualStub(branch) };
+  if (act === 'reserve') return { until: isoOf(onDay + YEAR) };
+  if (act !== 'shorten') return {};
+  const middle = USUAL_SHARE * branch.length;
+  const shoots = childrenOf(tree, id).filter((c) => c.state !== 'dead' && c.at < 0.95 * branch.length);
+  const [nearest] = [...shoots].sort((a, b) => Math.abs(a.at - middle) - Math.abs(b.at - middle));
+  return nearest ? { toShoot: nearest.id } : { length: Math.round(middle) };
+}
