@@ -1,5 +1,26 @@
 import fc from 'fast-check';
-import { dayOf, decide, findingsOf, greenTally, judgeFront, placeTree, readTree, outcomeOf, type Branch, type Tree } from '../src/index.js';
+import {
+  bearingOfClock,
+  bendAt,
+  chooseRules,
+  cuttingCare,
+  dayOf,
+  decide,
+  findingEvidence,
+  findingsOf,
+  gapMap,
+  judgeFront,
+  limb,
+  outcomeOf,
+  placeTree,
+  readTree,
+  REMOVAL_PROFILES,
+  RULES,
+  type Branch,
+  type Rule,
+  type Tree,
+  type Vec,
+} from '../src/index.js';
 import { anyTree, branch, tree, turned } from './trees.js';
 
 const find = (t: Tree) => findingsOf(placeTree(t), t.plan.front ? judgeFront(placeTree(t), t.plan.front) : null);
@@ -9,18 +30,41 @@ const rules = (t: Tree, id: string) =>
     .map((f) => f.rule);
 const withFront = (t: Tree, bearing: number): Tree => ({ ...t, plan: { ...t.plan, front: { bearing, pitch: 0, roll: 0 } } });
 
-const parent = branch('p', { bearing: 90, elevation: 0, length: 300, d: 14 });
-const CASES: [rule: string, id: string, fires: Tree, holds: Tree][] = [
+const parent = branch('p', { bearing: 90, elevation: 0, length: 300, d: 14, tipD: 14 });
+const onParent = (id: string, own: Partial<Branch>): Branch =>
+  branch(id, { parent: 'p', at: 150, bearing: 0, elevation: 20, length: 60, d: 5, tipD: 2, ...own });
+/** A trunk that swings 180 mm towards bearing 90 and back: at half its height the bend's centre lies towards 270. */
+const swung = [0, 150, 300, 450, 600].map((z, i) => ({ x: [0, 126, 180, 126, 0][i]!, y: 0, z, d: 50 - z * 0.07 }));
+const thick = (d: number): Tree => tree([branch('low', { at: 120, d: 20, bearing: 200 }), branch('a', { d, tipD: 3 })]);
+const fork = (third: Branch): Tree => tree([parent, onParent('a', { bearing: 45, d: 12 }), third]);
+
+/** A branch along bearing 90, and one that drops past it at a distance from its axis; both 6 mm thick. */
+const drops = (aside: number): Tree => {
+  const path: Vec[] = [
+    [0, 0, 0],
+    [100, aside, 0],
+    [100, aside, -200],
+  ];
+  const even = { elevation: 0, d: 6, tipD: 6 };
+  return tree([branch('a', even), branch('b', { ...even, at: 300, length: 300, path, green: 0.01 })]);
+};
+
+/** Where each rule fires on a branch, and just inside its threshold where it does not. The trunk is 36 mm thick at 200 mm. */
+const CASES: [rule: Rule, id: string, fires: Tree, holds: Tree][] = [
   ['dead', 'a', tree([branch('a', { state: 'dead' })]), tree([branch('a', { state: 'weak' })])],
   ['blind', 'a', tree([branch('a', { state: 'blind' })]), tree([branch('a')])],
   ['weak', 'a', tree([branch('a', { state: 'weak' })]), tree([branch('a', { state: 'strong' })])],
+  ['hanging', 'a', tree([parent, onParent('a', { elevation: -61 })]), tree([parent, onParent('a', { elevation: -59 })])],
+  ['hanging', 'a', tree([parent, onParent('a', { bearing: 79, elevation: -45 })]), tree([parent, onParent('a', { bearing: 65, elevation: -45 })])],
+  ['upright', 'a', tree([parent, onParent('a', { elevation: 66 })]), tree([parent, onParent('a', { elevation: 64 })])],
+  ['crotch', 'a', tree([parent, onParent('a', { at: 20 })]), tree([parent, onParent('a', { at: 22 })])],
+  ['inside-bend', 'a', tree([branch('a', { at: 394, bearing: 214 })], { trunk: swung }), tree([branch('a', { at: 394, bearing: 206 })], { trunk: swung })],
   [
-    'hanging',
-    'a',
-    tree([parent, branch('a', { parent: 'p', at: 150, elevation: -61 })]),
-    tree([parent, branch('a', { parent: 'p', at: 150, elevation: -59 })]),
+    'whorl',
+    'c',
+    tree([branch('a', { at: 200 }), branch('b', { at: 208, bearing: 210 }), branch('c', { at: 216, bearing: 330, green: 0.01 })]),
+    tree([branch('a', { at: 200 }), branch('b', { at: 208, bearing: 210 }), branch('c', { at: 222, bearing: 330, green: 0.01 })]),
   ],
-  // The trunk is 36 mm thick at 200 mm: branches within 18 mm of height belong together.
   [
     'bar',
     'a',
@@ -33,60 +77,148 @@ const CASES: [rule: string, id: string, fires: Tree, holds: Tree][] = [
     tree([branch('a', { green: 0.01 }), branch('b', { bearing: 270, at: 217 })]),
     tree([branch('a', { green: 0.01 }), branch('b', { bearing: 270, at: 220 })]),
   ],
-  [
-    'whorl',
-    'c',
-    tree([branch('a', { at: 200 }), branch('b', { at: 208, bearing: 210 }), branch('c', { at: 216, bearing: 330, green: 0.01 })]),
-    tree([branch('a', { at: 200 }), branch('b', { at: 208, bearing: 210 }), branch('c', { at: 222, bearing: 330, green: 0.01 })]),
-  ],
+  // The parent goes on, so two shoots at one place make three; the thick one at a good angle stays with it.
+  ['fork', 'b', fork(onParent('b', { bearing: 130, at: 160, d: 3 })), fork(onParent('b', { bearing: 130, at: 166, d: 3 }))],
+  ['crossing', 'b', drops(8.9), drops(9.1)],
   ['eye', 'a', withFront(tree([branch('a', { bearing: 90, elevation: 0 })]), 71), withFront(tree([branch('a', { bearing: 90, elevation: 0 })]), 69)],
+  [
+    'hides-trunk',
+    'a',
+    withFront(tree([branch('a', { bearing: 50, at: 150, length: 260, green: 0.3, bareTo: 0.05 })]), 20),
+    withFront(tree([branch('a', { bearing: 90, at: 150, length: 260, green: 0.3, bareTo: 0.05 })]), 0),
+  ],
+  ['shades', 'b', tree([branch('a'), branch('b', { at: 271, bearing: 119 })]), tree([branch('a'), branch('b', { at: 273, bearing: 119 })])],
+  ['shades', 'b', tree([branch('a'), branch('b', { at: 260, bearing: 61 })]), tree([branch('a'), branch('b', { at: 260, bearing: 59 })])],
+  // Two thirds of 36 mm are 24; 1.3 times the 20 mm of the branch below are 26.
+  ['too-thick', 'a', thick(24.5), thick(24)],
+  ['too-thick', 'a', tree([branch('low', { at: 120, d: 12 }), branch('a', { d: 16 })]), tree([branch('low', { at: 120, d: 12 }), branch('a', { d: 15.5 })])],
+  ['leggy', 'a', tree([branch('a', { bareTo: 0.61 })]), tree([branch('a', { bareTo: 0.59 })])],
+  ['leggy', 'a', tree([branch('a', { bareTo: 0.8 })]), tree([branch('a', { bareTo: 0.8 }), onParent('kid', { parent: 'a', at: 90, d: 2 })])],
+  ['low', 'a', tree([branch('a', { at: 66, elevation: 0 })]), tree([branch('a', { at: 73, elevation: 0 })])],
 ];
 
-test.each(CASES)('%s: found on branch %s where it holds, not just inside the threshold', (rule, id, fires, holds) => {
+test.each(CASES)('%s: found on branch %s where it holds, not just inside the threshold; drawn; also when the tree is turned', (rule, id, fires, holds) => {
   expect(rules(fires, id)).toContain(rule);
   expect(rules(holds, id)).not.toContain(rule);
+  const drawn = findingEvidence(placeTree(fires), fires.plan.front ? judgeFront(placeTree(fires), fires.plan.front) : null, id);
+  expect(drawn.lines.flat(2).every(Number.isFinite) && drawn.lines.length).toBeTruthy();
+  for (const by of [47, 200]) {
+    const around = (t: Tree): Tree => (t.plan.front ? withFront(turned(t, by), (t.plan.front.bearing + by) % 360) : turned(t, by));
+    expect(rules(around(fires), id)).toContain(rule);
+    expect(rules(around(holds), id)).not.toContain(rule);
+  }
+});
+
+test('every rule has its case, and can be switched off and limited by the profile', () => {
+  expect(new Set(CASES.map(([rule]) => rule))).toEqual(new Set(RULES));
+  const [, , leggy] = CASES.find(([rule]) => rule === 'leggy')!;
+  const with_ = (profile: string, limits: Record<string, number>, on: Record<string, boolean>): Tree => chooseRules({ profile, limits, rules: on })(leggy);
+  expect(rules(with_('all rules', {}, { leggy: false }), 'a')).toEqual([]);
+  expect(rules(with_('all rules', { leggyShare: 0.7 }, {}), 'a')).toEqual([]);
+  expect(rules(with_('broadleaf structure', {}, {}), 'a')).toEqual([]);
+  expect(rules(with_('broadleaf structure', {}, { leggy: true }), 'a')).toEqual(['leggy']);
+  // A school with helpers keeps what feeds the tree.
+  const hangs = tree([parent, onParent('a', { elevation: -70 })]);
+  const advice = (t: Tree) => find(t).find((f) => f.rule === 'hanging')!.advice;
+  expect([advice(hangs), advice(chooseRules({ profile: 'first styling', limits: {}, rules: {} })(hangs))]).toEqual(['remove', 'reserve']);
+  expect(Object.keys(REMOVAL_PROFILES)).toContain('cascade');
 });
 
 test('findings turn with the tree and do not depend on the order of its branches', () => {
   fc.assert(
-    fc.property(anyTree, fc.integer({ min: 1, max: 359 }), fc.integer({ min: 0, max: 359 }), (t, by, bearing) => {
-      const key = (x: Tree): string[] => find(x).map((f) => `${f.branch} ${f.rule} ${f.advice}`);
-      const here = key(withFront(t, bearing));
-      expect(key(withFront({ ...t, branches: [...t.branches].reverse() }, bearing))).toEqual(here);
-      const still = (list: string[]): string[] => list.filter((l) => !/eye|hides/.test(l)).sort();
-      expect(still(key(turned(t, by)))).toEqual(still(key(t)));
+    fc.property(anyTree, fc.integer({ min: 1, max: 359 }), fc.integer({ min: 0, max: 359 }), fc.integer(), (t, by, bearing, seed) => {
+      const key = (x: Tree): string[] => find(x).map((f) => `${f.branch} ${f.rule} ${f.advice} ${f.because.join()}`);
+      const here = withFront(t, bearing);
+      const mixed = [...t.branches].sort((a, b) => ((a.id.length * 7919 + a.at * 31 + seed) % 101) - ((b.id.length * 7919 + b.at * 31 + seed) % 101));
+      expect(key({ ...here, branches: mixed })).toEqual(key(here));
+      const still = (x: Tree): string[] => find(x).flatMap((f) => (['eye', 'hides-trunk'].includes(f.rule) ? [] : [`${f.branch} ${f.rule} ${f.advice}`]));
+      expect(still(turned(t, by)).sort()).toEqual(still(t).sort());
     }),
     { numRuns: 25 },
   );
 });
 
 test('every finding is advice with a reason, names what it would cost, and says no "must"', () => {
-  const heavy = tree([branch('a', { state: 'blind', green: 0.3, backBuds: false }), branch('kid', { parent: 'a', at: 100, green: 0.05 })], {
-    species: 'pine-two-needle',
-  });
-  heavy.plan.runs.push({ id: 'w1', metal: 'copper', size: 2, strands: 1, angle: 45, branches: [{ branch: 'kid', hand: 'cw', start: 'over' }] });
-  const [found] = find(heavy);
-  expect(found!.because.join(' ')).toMatch(/takes 1 branch.*35% of the green.*does not bud back/s);
-  expect(found!.conflicts).toEqual(['w1']);
-  fc.assert(
-    fc.property(anyTree, (t) =>
-      expect(
-        find(t)
-          .flatMap((f) => f.because)
-          .join(' '),
-      ).not.toMatch(/\bmust\b/),
+  const heavy = withFront(
+    tree(
+      [
+        branch('a', { state: 'blind', green: 0.3, backBuds: false, bearing: 200 }),
+        branch('kid', { parent: 'a', at: 100, green: 0.05 }),
+        branch('b', { at: 400, bearing: 30 }),
+      ],
+      { species: 'pine-two-needle', features: [{ kind: 'live vein', bearing: 190, z: [0, 150], good: true, weight: 1 }] },
     ),
+    20,
+  );
+  heavy.plan.runs.push({ id: 'w1', metal: 'copper', size: 2, strands: 1, angle: 45, branches: [{ branch: 'kid', hand: 'cw', start: 'over' }] });
+  heavy.plan.guys.push({ id: 'g1', branch: 'b', at: 100, anchor: { kind: 'branch', branch: 'a' } as never, wire: 1.5 });
+  const found = find(heavy).find((f) => f.rule === 'blind')!;
+  expect(found.because.join(' ')).toMatch(
+    /takes 1 branch.*35% of the green.*only back branch.*nothing else stands to this side.*last living branch on the live vein.*does not bud back/s,
+  );
+  expect(found.conflicts).toEqual(['w1', 'g1']);
+  expect(found.also).not.toContain(found.advice);
+  fc.assert(
+    fc.property(anyTree, (t) => {
+      for (const f of find(withFront(t, 10))) {
+        expect(f.because.join(' ')).not.toMatch(/\bmust\b/);
+        expect(f.because[0]!.length).toBeGreaterThan(20);
+      }
+    }),
+    { numRuns: 40 },
   );
 });
 
-test('a removed branch takes its own along, and the tally counts each green once', () => {
-  const t = tree([branch('a', { green: 0.2 }), branch('a1', { parent: 'a', at: 90, green: 0.1 }), branch('b', { green: 0.3 })]);
-  const cut = decide('a', { act: 'remove' })(decide('a1', { act: 'remove' })(t));
-  expect([...outcomeOf(cut).gone].sort()).toEqual(['a', 'a1']);
-  expect(greenTally(cut).removed).toBeCloseTo(0.3, 9);
-  expect(greenTally(cut).cap).toBeCloseTo(0.4, 9);
-  const kept: Branch[] = cut.branches;
-  expect(kept).toHaveLength(3);
+test('the bend at a place of a line is its circle; a straight line has none', () => {
+  const arc = Array.from({ length: 40 }, (_, i): Vec => [120 - 120 * Math.cos(i / 40), 0, 120 * Math.sin(i / 40)]);
+  const line = limb(
+    arc,
+    arc.map(() => 12),
+  );
+  const found = bendAt(line, 60)!;
+  expect(found.radius).toBeCloseTo(120, 0);
+  expect(found.center[0]).toBeCloseTo(120, 0);
+  expect(
+    bendAt(
+      limb(
+        [
+          [0, 0, 0],
+          [0, 0, 100],
+        ],
+        [10, 8],
+      ),
+      50,
+    ),
+  ).toBeNull();
+});
+
+test('the gap map finds the hole that a branch leaves, and who can fill it', () => {
+  // Pads on both sides at three heights; without the middle left one there is a hole where it was.
+  const side = (id: string, at: number, bearing: number): Branch => branch(id, { at, bearing, elevation: 0, length: 230, green: 0.12, bareTo: 0.35 });
+  const t = withFront(
+    tree([side('l1', 120, 90), side('l2', 280, 90), side('l3', 440, 90), side('r1', 120, 270), side('r2', 280, 270), side('r3', 440, 270)]),
+    0,
+  );
+  const cut = decide('l2', { act: 'remove' })(t);
+  const [before, after] = [placeTree(t), placeTree(outcomeOf(cut).tree)];
+  const at = before.byId.get('l2')!.pad!.center;
+  const opened = gapMap(before, after, cut.plan.front!).filter((g) => g.opened && g.seen === 'front');
+  const [gap] = opened.sort((a, b) => Math.hypot(a.center[0] - at[0], a.center[2] - at[2]) - Math.hypot(b.center[0] - at[0], b.center[2] - at[2]));
+  expect(Math.hypot(gap!.center[0] - at[0], gap!.center[2] - at[2])).toBeLessThan(gap!.radius);
+  expect(gap!.fills.map((f) => f.branch)).toEqual(expect.arrayContaining(['l1', 'l3']));
+  expect(gap!.fills[0]).toMatchObject({ reaches: true, shortBy: 0 });
+  expect(gapMap(before, before, cut.plan.front!).every((g) => !g.opened)).toBe(true);
+  // The largest empty circle holds no foliage: no pad's middle lies in it.
+  fc.assert(
+    fc.property(anyTree, fc.nat(359), (any, bearing) => {
+      const placed = placeTree(any);
+      const view = { bearing, pitch: 0, roll: 0 };
+      for (const g of gapMap(placed, placed, view).filter((x) => x.seen === 'above'))
+        for (const b of placed.branches)
+          if (b.pad) expect(Math.hypot(b.pad.center[0] - g.center[0], b.pad.center[1] - g.center[1])).toBeGreaterThan(g.radius * 0.9);
+    }),
+    { numRuns: 15 },
+  );
 });
 
 test('a tree just collected or repotted is left alone or lightly worked', () => {
@@ -96,4 +228,14 @@ test('a tree just collected or repotted is left alone or lightly worked', () => 
   expect(verdict({ repottedOn: '2026-03-20' })).toBe('light');
   expect(verdict({ collectedOn: '2026-03-20' })).toBe('leave');
   expect(verdict({ vigour: 'weak', repottedOn: '2026-09-20' })).toBe('leave');
+});
+
+test('care for cutting goes by species, month and hemisphere, and warns of what is poisonous', () => {
+  const care = (own: Partial<Tree>, on: string, mm = 5) => cuttingCare(tree([], own), dayOf(on), mm);
+  expect(care({ species: 'maple-trident' }, '2026-04-10').wounds[0]).toMatch(/April is a bad month/);
+  expect(care({ species: 'maple-trident', site: { hemisphere: 'south' } }, '2026-10-10').wounds[0]).toMatch(/October is a bad month/);
+  expect(care({ species: 'maple-trident' }, '2026-06-20').wounds.join()).not.toMatch(/month/);
+  expect(care({}, '2026-10-20', 30).wounds.join(' ')).toMatch(/over 8 mm.*two steps/);
+  expect(care({ species: 'yew' }, '2026-10-20').people.join(' ')).toMatch(/eye protection.*[Pp]oison/s);
+  expect(bearingOfClock(7.2)).toBeCloseTo(36);
 });

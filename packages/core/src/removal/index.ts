@@ -10,3 +10,4 @@ export * from './signs.js';
 export { survey, type Survey } from './survey.js';
 export * from './tally.js';
 export * from './wounds.js';
+export { bendAt } from './rules/forks.js';

@@ -1,17 +1,19 @@
 import { Link, useParams } from 'react-router';
+import type { TreeView } from '@ustle/contract';
 import { outcomeOf, speciesOf } from '@ustle/core';
-import { useTree, useYard } from '../../shared/api';
+import { useNotice } from '../../app/notice';
+import { postCut, useTree, useYard } from '../../shared/api';
 import { Skeleton } from '../../shared/parts';
 import { percent, sayDate } from '../../shared/say';
 import { Turntable } from '../../turntable/Turntable';
 import { useConsequences } from '../../work/use-planner';
 import { CutCare, CutText } from './CutSheet';
-import type { TreeView } from '@ustle/contract';
 
 const nothing = (): void => undefined;
 
 function List({ view, today }: { view: TreeView; today: string }) {
   const { tree } = view;
+  const { attempt } = useNotice();
   const weighed = useConsequences(tree, today, true);
   if (!weighed) return <Skeleton lines={9} />;
   const { cuts, front, green } = weighed;
@@ -38,10 +40,19 @@ function List({ view, today }: { view: TreeView; today: string }) {
       </p>
       <ol className="mt-2 border-b border-rule">
         {cuts.map((c) => (
-          <li key={c.branch} className="flex break-inside-avoid gap-4 border-t border-rule py-2">
-            <span className="mt-1 h-5 w-5 shrink-0 border border-ink" aria-hidden="true" />
-            <span className="w-8 shrink-0 font-serif text-xl">{c.tag}</span>
-            <strong className="w-10 shrink-0">{c.branch}</strong>
+          <li key={c.branch} className="flex break-inside-avoid gap-2 border-t border-rule py-2 sm:gap-4">
+            <button
+              type="button"
+              aria-label={`${c.branch} was cut today`}
+              className="-my-2 flex h-11 w-11 shrink-0 items-center justify-center"
+              onClick={() => void attempt(() => postCut(view, today, [c.branch]))}
+            >
+              <span className="h-5 w-5 border-[1.5px] border-ink" />
+            </button>
+            <div className="w-9 shrink-0">
+              <span className="font-serif text-xl leading-6">{c.tag}</span>
+              <strong className="block text-[15px]">{c.branch}</strong>
+            </div>
             <div className="min-w-0 flex-1">
               <CutText cut={c} />
             </div>

@@ -31,8 +31,9 @@ export function meeting(a: PlacedBranch, b: PlacedBranch, within: number): Close
   if (!partA || !partB) return null;
   const found = closestBetween(partA.line, partB.line, within);
   if (!found) return null;
-  // Nearest where the stretch begins: it is the fork itself that is near.
-  if ((partA.from > 0 && found.alongA < 0.5) || (partB.from > 0 && found.alongB < 0.5)) return null;
+  // A branch nearest to its parent where its stretch begins only draws apart from it.
+  const onOther = b.branch.parent === a.branch.id || a.branch.parent === b.branch.id;
+  if (onOther && ((partA.from > 0 && found.alongA < 0.5) || (partB.from > 0 && found.alongB < 0.5))) return null;
   return { ...found, alongA: found.alongA + partA.from, alongB: found.alongB + partB.from };
 }
 

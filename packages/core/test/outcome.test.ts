@@ -1,0 +1,224 @@
+import fc from 'fast-check';
+import {
+  afterCut,
+  agreedBranches,
+  beforeCut,
+  coilsOn,
+  consequencesOf,
+  cutEntries,
+  cutList,
+  dayOf,
+  decide,
+  decisionsOf,
+  greenCutInYear,
+  greenTally,
+  isoOf,
+  lengthOf,
+  outcomeOf,
+  placeTree,
+  planTree,
+  promisesOf,
+  proposeSessions,
+  putOff,
+  toggleEither,
+  treeOn,
+  usualDetails,
+  type Act,
+  type DecisionDetails,
+  type Tree,
+} from '../src/index.js';
+import { anyTree, branch, tree } from './trees.js';
+
+const ON = '2026-10-10';
+const decided = (t: Tree, ...all: [id: string, act: Act, details?: DecisionDetails][]): Tree =>
+  all.reduce((now, [id, act, details = {}]) => decide(id, { act, ...details })(now), t);
+const log = (t: Tree, ids: string[], on = ON): Tree => {
+  const lines = cutEntries(t, ids, on).map((e, i) => ({ ...e, id: `r${t.record.length + i}` }));
+  return { ...afterCut(t, ids), record: [...t.record, ...lines] };
+};
+const family = (): Tree =>
+  tree([
+    branch('a', { green: 0.2 }),
+    branch('a1', { parent: 'a', at: 50, green: 0.1 }),
+    branch('a2', { parent: 'a', at: 150, green: 0.1 }),
+    branch('b', { green: 0.3 }),
+  ]);
+
+test('a removed branch takes its own along, and the tally counts each green once', () => {
+  const t = decided(family(), ['a1', 'remove'], ['a', 'remove']);
+  expect([...outcomeOf(t).gone].sort()).toEqual(['a', 'a1', 'a2']);
+  expect(decisionsOf(t).get('a2')).toBe('remove');
+  expect(greenTally(t)).toMatchObject({ removed: expect.closeTo(0.4, 9), cap: expect.closeTo(0.4, 9) });
+  expect(outcomeOf(t).tree.branches).toMatchObject([{ id: 'b', green: expect.closeTo(0.5, 9) }]);
+});
+
+test('shortened to a length or just past a side shoot; a stub keeps no green', () => {
+  // Foliage begins at 80 of 200 mm: to 140 mm half of it stays, and the shoot at 150 goes.
+  const short = outcomeOf(decided(family(), ['a', 'shorten', { length: 140 }]));
+  expect([[...short.gone], short.green]).toEqual([['a2'], expect.closeTo(0.2, 9)]);
+  expect(short.tree.branches[0]).toMatchObject({ length: 140, tipD: 4.8, bareTo: 0.571 });
+  const toShoot = outcomeOf(decided(family(), ['a', 'shorten', { toShoot: 'a2' }]));
+  expect([toShoot.gone.size, toShoot.tree.branches[0]!.length]).toEqual([0, 159]);
+  const stub = outcomeOf(decided(family(), ['a', 'stub', { stub: 'jin', length: 30 }]));
+  expect(stub.tree.branches.map((b) => [b.id, b.state, b.length])).toEqual([
+    ['a', 'dead', 30],
+    ['b', 'normal', 200],
+  ]);
+  // Nothing is cut by a decision that does not say to where.
+  expect(outcomeOf(decided(family(), ['a', 'shorten'])).green).toBe(0);
+  expect(usualDetails(family(), 'a', 'shorten', dayOf(ON))).toEqual({ toShoot: 'a2' });
+  expect(usualDetails(family(), 'b', 'shorten', dayOf(ON))).toEqual({ length: 120 });
+});
+
+test('cuts in any order and all at once leave the same tree; green never grows and adds up', () => {
+  const acts = fc.constantFrom<Act>('keep', 'remove', 'shorten', 'stub', 'reserve');
+  fc.assert(
+    fc.property(anyTree, fc.array(acts, { minLength: 30, maxLength: 30 }), (t, list) => {
+      const t1 = t.branches.reduce((now, b, i) => decide(b.id, { act: list[i % 30]!, ...usualDetails(t, b.id, list[i % 30]!, 0) })(now), t);
+      const off = outcomeOf(t1);
+      const left = off.tree.branches.reduce((sum, b) => sum + b.green, 0);
+      const all = t.branches.reduce((sum, b) => sum + b.green, 0);
+      expect(left * (1 - off.green)).toBeCloseTo(all - off.green, 6);
+      expect(off.green).toBeGreaterThanOrEqual(0);
+      expect(off.tree.branches.every((b) => b.green <= 1 && b.tipD <= b.d && b.length > 0)).toBe(true);
+      expect(() => placeTree(off.tree)).not.toThrow();
+      const ids = t1.plan.decisions.map((d) => d.branch);
+      expect(afterCut(t1, ids).branches.map((b) => b.id)).toEqual(off.tree.branches.map((b) => b.id));
+    }),
+    { numRuns: 30 },
+  );
+});
+
+test('of a pair of which one goes the other follows; another act keeps only why and session', () => {
+  const t = toggleEither('a', 'b')(family());
+  expect(decided(t, ['a', 'remove']).plan.decisions).toMatchObject([
+    { branch: 'a', act: 'remove' },
+    { branch: 'b', act: 'keep' },
+  ]);
+  expect(
+    decided(t, ['a', 'remove'], ['b', 'remove'])
+      .plan.decisions.map((d) => [d.branch, d.act])
+      .sort(),
+  ).toEqual([
+    ['a', 'keep'],
+    ['b', 'remove'],
+  ]);
+  const { either } = consequencesOf(t, dayOf(ON));
+  expect(either[0]!.map((w) => [w.keep, w.remove, Math.round(w.green * 100)])).toEqual([
+    ['a', 'b', 30],
+    ['b', 'a', 40],
+  ]);
+  expect(toggleEither('b', 'a')(t).plan.either).toEqual([]);
+  const changed = decided(
+    family(),
+    ['a', 'stub', { length: 30, why: 'too low' }],
+    ['a', 'reserve', { until: '2027-01-01' }],
+    ['a', 'reserve', { until: null }],
+  );
+  expect(changed.plan.decisions).toEqual([{ branch: 'a', act: 'reserve', why: 'too low' }]);
+});
+
+test('logging a cut moves the tree on; the record gives it back on any day before, and it can be taken back', () => {
+  const wired: Tree = {
+    ...family(),
+    record: [{ id: 'w', on: '2026-09-01', kind: 'wired', branch: 'a2', run: 'w1', metal: 'copper', size: 2, strands: 1, angle: 45, hand: 'cw', start: 'over' }],
+  };
+  const t = decided(wired, ['a', 'remove', { why: 'bar' }], ['b', 'shorten', { length: 100 }]);
+  const cut = log(t, ['b', 'a', 'a2']);
+  expect(cut.branches.map((b) => [b.id, b.length])).toEqual([['b', 100]]);
+  expect(cut.plan.decisions).toEqual([]);
+  expect(cut.record.slice(1)).toMatchObject([
+    { kind: 'removed', branch: 'a', on: ON, text: 'bar', was: [{ id: 'a' }, { id: 'a1' }, { id: 'a2' }], green: expect.closeTo(0.4, 9) },
+    { kind: 'shortened', branch: 'b', length: 100 },
+  ]);
+  expect([coilsOn(cut, dayOf(ON) - 1).length, coilsOn(cut, dayOf(ON)).length]).toEqual([1, 0]);
+  const before = treeOn(cut, dayOf(ON) - 1);
+  const measured = (x: Tree) => [...x.branches].map((b) => ({ ...b, green: Math.round(b.green * 1e6) })).sort((a, b) => (a.id < b.id ? -1 : 1));
+  expect(measured(before)).toEqual(measured(t));
+  expect(treeOn(cut, dayOf(ON))).toBe(cut);
+  // Taken back in the record, the wood counts as never cut.
+  const back = { ...beforeCut(cut, cut.record[2]!), record: [...cut.record, { id: 'x', on: ON, kind: 'withdrawn' as const, corrects: cut.record[2]!.id! }] };
+  expect(back.branches.find((b) => b.id === 'b')).toMatchObject({ length: 200 });
+  expect(greenCutInYear(cut, dayOf(ON))).toBeCloseTo(1 - 0.6 * (1 - cut.record[2]!.green!), 9);
+  expect([greenCutInYear(back, dayOf(ON)), greenCutInYear(back, dayOf(ON) + 366)]).toEqual([expect.closeTo(0.4, 9), 0]);
+});
+
+test('what is over the cap is left for sessions that the tree bears, with their days', () => {
+  const many = tree(
+    ['a', 'b', 'c', 'd', 'e']
+      .map((id, i) => branch(id, { at: 100 + 90 * i, bearing: i * 100, green: 0.15 }))
+      .concat(branch('dead', { state: 'dead', green: 0 })),
+    { vigour: 'strong' },
+  );
+  const t = decided(many, ...['a', 'b', 'c', 'd', 'e', 'dead'].map((id): [string, Act] => [id, 'remove']));
+  const sessions = proposeSessions(t, dayOf(ON), 1, (id) => (id === 'd' ? 3 : 0))!;
+  expect(sessions[0]).toMatchObject({ session: 1, on: ON, branches: ['dead', 'd', 'a', 'b'] });
+  expect(sessions.flatMap((s) => s.branches).sort()).toEqual(['a', 'b', 'c', 'd', 'dead', 'e']);
+  for (const s of sessions) expect(s.green).toBeLessThanOrEqual(greenTally(t).cap + 1e-9);
+  expect(dayOf(sessions[1]!.on!)).toBeGreaterThan(dayOf(ON) + 59);
+  const later = putOff(sessions[1]!.branches, 2, sessions[1]!.on)(t);
+  expect(greenTally(later).sessions.map((s) => [s.session, Math.round(s.removed * 100)])).toEqual([
+    [1, 45],
+    [2, 30],
+  ]);
+  expect(promisesOf(placeTree(later), dayOf(ON))).toMatchObject(sessions[1]!.branches.map((id) => ({ branch: id, kind: 'later cut', on: sessions[1]!.on })));
+  expect(proposeSessions(later, dayOf(ON), 1, () => 0)).toBeNull();
+  expect(planTree(later, dayOf(ON), { fronts: false }).read.used).toBeLessThan(planTree(t, dayOf(ON), { fronts: false }).read.used);
+});
+
+test('reserves and sacrifices come back: on their day, when the bend elsewhere is set, when the wood below has thickened', () => {
+  const on = dayOf(ON);
+  const promise = (t: Tree) => promisesOf(placeTree(t), on)[0]!;
+  expect(promise(decided(family(), ['a', 'reserve', { until: '2026-10-10' }]))).toMatchObject({ ready: true, on: '2026-10-10' });
+  expect(promise(decided(family(), ['a', 'reserve', { until: '2027-03-01' }]))).toMatchObject({ ready: false, on: '2027-03-01' });
+  const waits = decided(family(), ['a', 'reserve', { untilSet: 'b' }]);
+  expect(promise(waits)).toMatchObject({ ready: false, on: null, text: expect.stringMatching(/Waits for b/) });
+  const wired: Tree = {
+    ...waits,
+    record: [{ on: '2024-03-01', kind: 'wired', branch: 'b', metal: 'copper', size: 3.3, strands: 2, angle: 45, bentDeg: 40, targetDeg: 35, over: 60, gap: 0 }],
+  };
+  expect(promise(wired)).toMatchObject({ kind: 'reserve', on: expect.stringMatching(/^20\d\d/) });
+  expect(promise({ ...wired, record: [...wired.record, { on: '2026-06-01', kind: 'unwired', branch: 'b' }] })).toMatchObject({ ready: true, on: '2026-06-01' });
+  expect(promise({ ...waits, branches: waits.branches.map((b) => (b.id === 'b' ? { ...b, state: 'dead' as const } : b)) })).toMatchObject({
+    ready: true,
+    text: expect.stringMatching(/b is dead/),
+  });
+  // The trunk is 36 mm there; more wood takes longer, and a stronger tree is quicker.
+  const runs = (untilD: number, own: Partial<Tree> = {}) => promise({ ...decided(family(), ['a', 'sacrifice', { untilD }]), ...own });
+  expect(runs(35)).toMatchObject({ ready: true });
+  expect(dayOf(runs(40).on!)).toBeLessThan(dayOf(runs(44).on!));
+  expect(dayOf(runs(40, { vigour: 'weak' }).on!)).toBeGreaterThan(dayOf(runs(40).on!));
+  expect(runs(400)).toMatchObject({ on: null });
+});
+
+test('the cut list goes from below, tells what to cut where, and leaves out what goes along', () => {
+  const t = decided(family(), ['b', 'stub', { stub: 'anchor', length: 40 }], ['a', 'remove'], ['a1', 'remove']);
+  const [first, second, ...more] = cutList(placeTree({ ...t, branches: t.branches.map((b) => (b.id === 'b' ? { ...b, at: 90 } : b)) }), 1);
+  expect(more).toEqual([]);
+  expect(first).toMatchObject({
+    tag: 1,
+    branch: 'b',
+    what: expect.stringMatching(/Cut to 40 mm .* to tie to/),
+    where: expect.stringMatching(/90 mm up the trunk, towards 9 o'clock/),
+  });
+  expect(second).toMatchObject({ tag: 2, branch: 'a', along: ['a1', 'a2'], widthMm: 9, green: expect.closeTo(0.4, 9) });
+});
+
+test("a client's tree is cut only as agreed; a tree of one's own needs nobody's word", () => {
+  const t: Tree = { ...family(), client: 'The ferry office', record: [{ id: 'g', on: ON, kind: 'agreed', by: 'their steward', branches: ['a'] }] };
+  expect([...agreedBranches(t)!]).toEqual(['a']);
+  expect(agreedBranches({ ...t, record: [...t.record, { on: ON, kind: 'withdrawn', corrects: 'g' }] })!.size).toBe(0);
+  expect(agreedBranches(family())).toBeNull();
+});
+
+test('the plan document tells findings, green, budget and promises, the same for the same day', () => {
+  const t = decided(family(), ['a', 'remove'], ['b', 'reserve', { until: '2027-01-01' }]);
+  const plan = planTree(t, dayOf(ON), { fronts: false });
+  expect(plan.green).toEqual({ removed: 0.4, cap: 0.4, pastYear: 0, sessions: [{ session: 1, removed: 0.4 }] });
+  expect(plan.read.uses[0]).toMatchObject({ work: 'green', points: 1 });
+  expect(plan.promised).toMatchObject([{ branch: 'b', on: '2027-01-01' }]);
+  expect(plan.runs.flatMap((r) => r.branches.map((b) => b.branch))).not.toContain('a');
+  expect(JSON.stringify(planTree(t, dayOf(ON), { fronts: false }))).toBe(JSON.stringify(plan));
+  expect(isoOf(dayOf(ON))).toBe(plan.on);
+  expect(lengthOf(placeTree(t).trunk)).toBe(600);
+});
