@@ -132,6 +132,75 @@ describe('the server', () => {
     expect(off.tree.record.map((e: { kind: string }) => e.kind)).toEqual(['wired', 'inspected', 'withdrawn', 'unwired']);
   });
 
+  test('branches are cut as decided and agreed; the record keeps the wood, and undo, redo and taking back hold to it', async () => {
+    const { id, revision } = await add(sample({ client: 'The ferry office' }));
+    const put = async (path: string, body: object) => (await call('PUT', path, { revision: (await now()).revision, ...body })).body;
+    const now = async () => (await call('GET', paths.tree(id))).body;
+    const cut = async (...branches: string[]) => call('POST', paths.cut(id), { revision: (await now()).revision, on: '2026-05-20', branches });
+    const kinds = (view: { tree: Tree }) => view.tree.record.map((e) => e.kind);
+    const { branches: before } = (await now()).tree as Tree;
+
+    expect(await cut('b1')).toMatchObject({ status: 409, body: { code: 'not-decided', field: 'branches' } });
+    await put(paths.decision(id, 'b1'), { act: 'remove' });
+    expect(await cut('b1')).toMatchObject({ status: 409, body: { code: 'not-agreed', message: expect.stringMatching(/ferry office/) } });
+    expect((await call('POST', paths.record(id), { on: '2026-05-19', kind: 'agreed', branches: ['b1'] })).body).toMatchObject({ field: 'by' });
+    await call('POST', paths.record(id), { on: '2026-05-19', kind: 'agreed', by: 'their steward', branches: ['b1', 'b4'] });
+    await put(paths.decision(id, 'b4'), { act: 'shorten', length: 60 });
+    const done = await cut('b1', 'b4');
+    expect(done.status).toBe(201);
+    expect(kinds(done.body)).toEqual(['agreed', 'removed', 'shortened']);
+    expect(done.body.tree.branches.find((b: { id: string }) => b.id === 'b1')).toBeUndefined();
+    expect(done.body.tree.branches.find((b: { id: string }) => b.id === 'b4')).toMatchObject({ length: 60 });
+    expect((await call('GET', paths.plan(id, '2026-05-20'))).body.green.pastYear).toBeGreaterThan(0);
+
+    const undone = (await call('POST', paths.undo(id), { revision: (await now()).revision })).body;
+    expect(undone.tree.branches).toEqual(before);
+    expect(kinds(undone)).toEqual(['agreed', 'removed', 'shortened', 'withdrawn', 'withdrawn']);
+    const redone = (await call('POST', paths.redo(id), { revision: (await now()).revision })).body;
+    expect(redone.tree.branches).toEqual(done.body.tree.branches);
+    expect(kinds(redone).slice(5)).toEqual(['removed', 'shortened']);
+    // One line taken back puts that branch's wood back, and no other.
+    const removed = redone.tree.record.findLast((e: { kind: string }) => e.kind === 'removed');
+    const back = (await call('POST', paths.record(id), { on: '2026-05-20', kind: 'withdrawn', corrects: removed.id })).body;
+    const withB4 = new Set(before.flatMap((b) => (b.parent === 'b4' ? [b.id] : [])));
+    const expected = before.map((b) => b.id).filter((b) => !withB4.has(b));
+    expect(back.tree.branches.map((b: { id: string }) => b.id).sort()).toEqual(expected.sort());
+    expect(back.tree.branches.find((b: { id: string }) => b.id === 'b4')).toMatchObject({ length: 60 });
+    expect(back.undo).toMatch(/take back the cut of b1/);
+    expect((await call('POST', paths.importTree, back.tree)).status).toBe(201);
+
+    const { revision: last } = await now();
+    const cases: [string, object, string][] = [
+      [paths.decision(id, 'b4'), { act: 'shorten', length: 60 }, 'length'],
+      [paths.decision(id, 'b4'), { act: 'shorten', toShoot: 'b2' }, 'toShoot'],
+      [paths.decision(id, 'b4'), { act: 'reserve', untilSet: 'b4' }, 'untilSet'],
+      [paths.decision(id, 'b4'), { act: 'reserve', until: 'soon' }, 'until'],
+      [paths.sessions(id), { branches: [], session: 2, until: null }, 'branches'],
+      [paths.either(id), { a: 'b4', b: 'b4' }, 'b'],
+      [paths.rules(id), { profile: 'wild', limits: {}, rules: {} }, 'profile'],
+      [paths.rules(id), { profile: 'clump', limits: { barDeg: 900 }, rules: {} }, 'limits'],
+      [paths.rules(id), { profile: 'clump', limits: {}, rules: { luck: true } }, 'rules'],
+    ];
+    for (const [path, body, field] of cases) expect(await call('PUT', path, { revision: last, ...body })).toMatchObject({ status: 400, body: { field } });
+    expect(await call('PUT', paths.either(id), { revision: last, a: 'b4', b: 'nobody' })).toMatchObject({ status: 404, body: { field: 'b' } });
+    expect((await now()).revision).toBe(last);
+    expect(revision).toBe(1);
+  });
+
+  test('what was put off is due on its day', async () => {
+    const { id } = await add(sample({ name: 'Later' }));
+    const put = async (path: string, body: object) => call('PUT', path, { revision: (await call('GET', paths.tree(id))).body.revision, ...body });
+    await put(paths.decision(id, 'b2'), { act: 'reserve', until: '2026-05-01' });
+    await put(paths.decision(id, 'b5'), { act: 'remove' });
+    await put(paths.sessions(id), { branches: ['b5'], session: 2, until: '2026-11-07' });
+    const due = (await call('GET', paths.season)).body.days.filter((d: { tree: string; kind: string }) => d.tree === id && d.kind === 'promise');
+    expect(due).toMatchObject([
+      { on: '2026-05-20', branches: ['b2'], title: expect.stringMatching(/in reserve: keep or take off/) },
+      { on: '2026-11-07', branches: ['b5'] },
+    ]);
+    expect((await call('GET', paths.calendar)).body).toContain('Later: b2');
+  });
+
   test('many changes at once: each is whole, one wins a revision', async () => {
     const { id, revision } = await add();
     const answers = await Promise.all(Array.from({ length: 12 }, (_, i) => call('PUT', paths.decision(id, `b${i + 1}`), { revision, act: 'keep' })));

@@ -160,7 +160,11 @@ test('every finding is advice with a reason, names what it would cost, and says 
   expect(found.also).not.toContain(found.advice);
   fc.assert(
     fc.property(anyTree, (t) => {
-      for (const f of find(withFront(t, 10))) {
+      const seen = judgeFront(placeTree(t), { bearing: 10, pitch: 0, roll: 0 });
+      const hides = seen.hiding.filter((h) => h.share > 0.06 && h.branch !== 'trunk' && !seen.atEye.includes(h.branch)).map((h) => h.branch);
+      const found = find(withFront(t, 10));
+      expect(found.flatMap((f) => (f.rule === 'hides-trunk' ? [f.branch] : [])).sort()).toEqual(hides.sort());
+      for (const f of found) {
         expect(f.because.join(' ')).not.toMatch(/\bmust\b/);
         expect(f.because[0]!.length).toBeGreaterThan(20);
       }

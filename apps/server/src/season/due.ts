@@ -1,4 +1,4 @@
-import { CUTTING, dueDay, isoOf, placeTree, promisesOf, sayDay, sessionOf, watch, type PlacedTree, type Promised, type Tree, type Watched } from '@ustle/core';
+import { cutList, dueDay, isoOf, placeTree, promisesOf, sayDay, watch, type PlacedTree, type Promised, type Tree, type Watched } from '@ustle/core';
 import type { DueKind, DueView, RaceBar } from '@ustle/contract';
 
 /** Coils of one tree due within this many days of each other are one walk. */
@@ -80,7 +80,7 @@ export function dueOn(id: string, tree: Tree, onDay: number): { due: DueView[]; 
     };
   });
   due.push(...promised(id, placed, onDay));
-  const step = nextStep(tree);
+  const step = nextStep(placed);
   if (step)
     due.push({
       tree: id,
@@ -97,11 +97,12 @@ export function dueOn(id: string, tree: Tree, onDay: number): { due: DueView[]; 
 }
 
 /** The first stage of the plan that is still open. */
-function nextStep(tree: Tree): string | null {
+function nextStep(placed: PlacedTree): string | null {
+  const { tree } = placed;
   if (!tree.plan.front) return 'choose the front';
   const open = tree.branches.filter((b) => !tree.plan.decisions.some((d) => d.branch === b.id)).length;
   if (open === tree.branches.length) return 'decide what to remove';
-  const cuts = tree.plan.decisions.filter((d) => CUTTING.includes(d.act) && sessionOf(d) === 1).length;
+  const cuts = cutList(placed, 1).length;
   if (cuts) return `${cuts} ${cuts === 1 ? 'branch' : 'branches'} to cut, as decided`;
   return tree.record.some((e) => e.kind === 'wired') ? null : 'wire the branches that stay';
 }

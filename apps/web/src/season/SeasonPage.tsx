@@ -43,7 +43,7 @@ function Item({ item, today }: { item: DueView; today: string }) {
         </span>
         <span className="col-start-2 font-serif text-lg leading-6 sm:col-start-3">{item.treeName}</span>
         <span className="col-start-2 sm:col-start-4">
-          <strong className="font-semibold">{item.title}.</strong> <span className="text-quiet">{item.text}</span>
+          <strong className="font-semibold">{/\?$/.test(item.title) ? item.title : `${item.title}.`}</strong> <span className="text-quiet">{item.text}</span>
         </span>
       </Link>
     </li>

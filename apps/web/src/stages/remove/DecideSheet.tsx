@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { dayOf, decisionsOf, usualDetails, type Act, type DecisionDetails, type Finding } from '@ustle/core';
 import { useNotice } from '../../app/notice';
 import { putDecision, putEither } from '../../shared/api';
@@ -40,7 +40,8 @@ export function DecideSheet() {
     at.current = branch;
   }, [branch]);
 
-  useEffect(() => {
+  // Heard from the moment the list is seen.
+  useLayoutEffect(() => {
     const go = (by: number): void => {
       const from = at.current ? order.indexOf(at.current) : -1;
       at.current = order[Math.min(order.length - 1, Math.max(0, from + by))] ?? null;
