@@ -24,7 +24,7 @@ export function Shell() {
   return (
     <NoticeBoard>
       <div className="flex h-full flex-col-reverse sm:flex-row">
-        <nav className="flex shrink-0 items-center border-t border-rule sm:w-[72px] sm:flex-col sm:border-r sm:border-t-0" aria-label="Places">
+        <nav className="print:hidden flex shrink-0 items-center border-t border-rule sm:w-[72px] sm:flex-col sm:border-r sm:border-t-0" aria-label="Places">
           <div className="hidden pb-4 pt-4 font-serif text-2xl font-semibold sm:block">ust</div>
           {PLACES.map((place) => (
             <NavLink
@@ -50,7 +50,7 @@ export function Shell() {
             Keys
           </button>
         </nav>
-        <div className="min-h-0 min-w-0 flex-1 overflow-auto">
+        <div className="min-h-0 min-w-0 flex-1 overflow-auto print:overflow-visible">
           <Outlet />
         </div>
       </div>

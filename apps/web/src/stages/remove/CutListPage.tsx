@@ -21,7 +21,7 @@ function List({ view, today }: { view: TreeView; today: string }) {
   const later = weighed.promises.filter((p) => p.kind === 'later cut');
   return (
     <>
-      <div className="h-[44vh] border-b border-rule print:h-[96mm]">
+      <div className="mx-auto h-[420px] w-full max-w-[680px]">
         <Turntable
           tree={tree}
           after={outcomeOf(tree).tree}
