@@ -3,6 +3,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import {
+  consequencesOf,
   dayOf,
   forecast,
   findingsOf,
@@ -57,8 +58,24 @@ const cast = time(() => rayCast(large, 90, 0, 24, 32), 1) * ((96 * 128) / (24 * 
 row('hidden share of one view, depth buffer', ms(buffered), `plain ray cast of as many cells: ${ms(cast)}, × ${(cast / buffered).toFixed(0)}`);
 
 console.log('\nFindings and forecasts');
-const front = judgeFront(large, { bearing: 30, pitch: 0, roll: 0 });
-row('findings of 300 branches', ms(time(() => findingsOf(large, front))));
+const found = [75, 150, 300].map((n) => {
+  const placed = placeTree(largeTree(n, 3));
+  const seen = judgeFront(placed, { bearing: 30, pitch: 0, roll: 0 });
+  return time(() => findingsOf(placed, seen), 15);
+});
+found.forEach((t, i) => row(`all findings, ${sizes[i]} branches`, ms(t), i ? `× ${(t / found[i - 1]).toFixed(2)} for twice the branches` : ''));
+const decidedTree = (n) => {
+  const tree = largeTree(n, 3);
+  const decisions = tree.branches.filter((_, i) => i % 5 === 0).map((b) => ({ branch: b.id, act: 'remove' }));
+  return { ...tree, plan: { ...tree.plan, front: { bearing: 30, pitch: 0, roll: 0 }, decisions } };
+};
+const weighed = sizes.map((n) => {
+  const tree = decidedTree(n);
+  return time(() => consequencesOf(tree, dayOf('2026-10-10')), 15);
+});
+weighed.forEach((t, i) =>
+  row(`all that follows from a decision, ${sizes[i]} branches`, ms(t), i ? `× ${(t / weighed[i - 1]).toFixed(2)} for twice the branches` : ''),
+);
 const coil = (i) => {
   const species = speciesOf(['larch', 'maple-trident', 'olive', 'juniper-scale'][i % 4]);
   const target = 0.006 + (i % 17) * 0.001;

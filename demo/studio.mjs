@@ -72,7 +72,8 @@ export function studio(todayIso) {
   const today = dayOf(todayIso);
 
   const larch = withDecisions(withFront(read('lantern')), today, { dead: 'remove', bar: 'remove', hanging: 'remove', blind: 'reserve' });
-  const lantern = withWire({ ...larch, repottedOn: isoOf(today - 620) }, today - 24, 3);
+  const waits = decide(larch.plan.decisions.find((d) => d.act === 'reserve').branch, { act: 'reserve', until: isoOf(today + 190) })(larch);
+  const lantern = withWire({ ...waits, repottedOn: isoOf(today - 620) }, today - 24, 3);
 
   const maple = withFront(read('squall'));
   const since = dayForMarks(maple, today, 5);
@@ -88,5 +89,7 @@ export function studio(todayIso) {
     ],
   };
 
-  return [lantern, squall, read('old-ferry'), read('gannet')];
+  const gannet = withDecisions(withFront({ ...read('gannet'), client: 'The net loft' }), today, { bar: 'remove', hanging: 'remove' });
+
+  return [lantern, squall, read('old-ferry'), gannet];
 }

@@ -20,6 +20,7 @@ import {
 } from 'class-validator';
 import {
   ACTS,
+  FAULTS,
   MARK_STAGES,
   METALS,
   REMOVAL_PROFILES,
@@ -27,6 +28,7 @@ import {
   STUBS,
   WRAPS,
   type Act,
+  type Fault,
   type MarkStage,
   type Measured,
   type MetalName,
@@ -349,4 +351,16 @@ export class MadeUpBody extends NewTreeBody {
   @Min(0)
   @Max(2147483647)
   seed!: number;
+
+  @IsOptional()
+  @IsNumber()
+  @Min(3, between(3, 300, 'years'))
+  @Max(300, between(3, 300, 'years'))
+  age?: number;
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(20)
+  @IsIn(FAULTS, { each: true, message: `$property must be some of: ${FAULTS.join(', ')}.` })
+  faults?: Fault[];
 }

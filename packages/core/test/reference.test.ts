@@ -11,7 +11,7 @@ const absolute = (tolerance: number) => (got: number, expected: number) => Math.
 const CHECKS: [string, (of: never) => unknown, (got: number, expected: number) => boolean][] = [
   ['direction', core.direction, absolute(1e-9)],
   ['tilt', core.tilt, absolute(1e-6)],
-  ['awgToMm', (of: Case) => core.awgToMm(of.gauge), relative(1e-9)],
+  ['awgToMm', core.awgToMm, relative(1e-9)],
   ['sectionMoment', core.sectionMoment, relative(1e-6)],
   ['coilHold', core.coilHold, relative(1e-6)],
   ['springBack', core.springBack, absolute(1e-6)],

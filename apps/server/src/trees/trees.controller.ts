@@ -30,6 +30,7 @@ import {
   findSpecies,
   generateTree,
   planTree,
+  sizeAtAge,
   type PlanDocument,
   type Tree,
 } from '@ustle/core';
@@ -95,10 +96,8 @@ export class TreesController {
   @Post('made-up')
   @ApiOperation({ summary: 'Add a tree made up by the program, to try things on' })
   @ApiBody(bodyOf(MadeUpBody))
-  madeUp(@Body() { name, species, seed }: MadeUpBody): Promise<TreeView> {
-    return this.trees.add(
-      generateTree({ seed, name, species: knownSpecies(species), height: 560, base: 48, primaries: 8, secondaries: 3, faults: ['bar', 'blind', 'hanging'] }),
-    );
+  madeUp(@Body() { name, species, seed, age = 30, faults = ['bar', 'blind', 'hanging'] }: MadeUpBody): Promise<TreeView> {
+    return this.trees.add(generateTree({ seed, name, species: knownSpecies(species), ...sizeAtAge(species, age), secondaries: 3, faults }));
   }
 
   @Get(':id')

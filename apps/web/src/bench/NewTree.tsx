@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import { nameInText } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { beginTree, makeUpTree, useSpecies } from '../shared/api';
 
@@ -8,17 +9,24 @@ export function NewTree() {
   const { data: species } = useSpecies();
   const [name, setName] = useState('');
   const [kind, setKind] = useState('larch');
+  const [age, setAge] = useState('30');
   const navigate = useNavigate();
   const { attempt } = useNotice();
-  const word = species?.find((s) => s.key === kind)?.name ?? kind;
+  const found = species?.find((s) => s.key === kind);
+  const sayKind = found ? nameInText(found) : kind;
   const measure = (): Promise<boolean> =>
     attempt(async () => {
-      const view = await beginTree(name.trim() || `New ${word.toLowerCase()}`, kind);
+      const view = await beginTree(name.trim() || `New ${sayKind}`, kind);
       void navigate(`/tree/${view.id}/measure`);
     });
   const makeUp = (): Promise<boolean> =>
     attempt(async () => {
-      const view = await makeUpTree({ name: name.trim() || `Practice ${word.toLowerCase()}`, species: kind, seed: Math.floor(Math.random() * 2147483647) });
+      const view = await makeUpTree({
+        name: name.trim() || `Practice ${sayKind}`,
+        species: kind,
+        age: Math.min(300, Math.max(3, Number(age) || 30)),
+        seed: Math.floor(Math.random() * 2147483647),
+      });
       void navigate(`/tree/${view.id}/front`);
     });
   return (
@@ -46,9 +54,15 @@ export function NewTree() {
       <button type="submit" className="btn btn-primary">
         Measure it
       </button>
-      <button type="button" className="btn btn-outline btn-primary" onClick={() => void makeUp()}>
-        Make one up
-      </button>
+      <span className="flex items-end gap-2">
+        <label className="block">
+          <span className="mb-1 block text-[14px] text-quiet">Age, years</span>
+          <input type="number" className="input w-20 bg-sheet" min={3} max={300} value={age} onChange={(event) => setAge(event.target.value)} />
+        </label>
+        <button type="button" className="btn btn-outline btn-primary" onClick={() => void makeUp()}>
+          Make one up
+        </button>
+      </span>
     </form>
   );
 }

@@ -25,7 +25,19 @@ export interface Growing {
   faults?: readonly Fault[];
 }
 
-export type Fault = 'bar' | 'whorl' | 'dead' | 'blind' | 'hanging';
+const TRAINING_SHARE = 0.55;
+
+/** About how large a tree of a species is at an age in years, grown in the ground and then in pots: height and base in mm, main branches. */
+export function sizeAtAge(speciesKey: string, age: number): Pick<Growing, 'height' | 'base' | 'primaries'> {
+  const yearly = speciesOf(speciesKey).yearlyGrowth.value;
+  // Wood is laid on fastest while young: half a life counts nearly whole.
+  const base = clamp(2 * yearly * TRAINING_SHARE * age * (1 + 6 / (6 + age)), 8, 220);
+  const height = clamp(base * (9.5 - Math.min(4, base / 25)), 120, 1300);
+  return { height: round(height), base: round(base), primaries: Math.round(clamp(4 + age / 6, 4, 12)) };
+}
+
+export const FAULTS = ['bar', 'whorl', 'dead', 'blind', 'hanging'] as const;
+export type Fault = (typeof FAULTS)[number];
 
 const NATURAL_SLOPES: Record<Habit, [number, number]> = { down: [12, 40], level: [18, 48], up: [30, 60] };
 const round = (x: number): number => Math.round(x * 10) / 10;

@@ -27,14 +27,14 @@ export interface Gap {
 
 type Point = readonly [number, number];
 
-const CELLS = 64;
+const CELLS = 48;
 /** A hole narrower than this share of the tree's height is the air between pads. */
 const LEAST_WIDTH = 0.12;
 const MOST_GAPS = 3;
 const MOST_TURN_DEG = 75;
 const NEVER_RISK = 1.6;
 
-const OUTLINE: readonly Point[] = Array.from({ length: 14 }, (_, i): Point => [Math.cos((i / 7) * Math.PI), Math.sin((i / 7) * Math.PI)]);
+const OUTLINE: readonly Point[] = Array.from({ length: 12 }, (_, i): Point => [Math.cos((i / 6) * Math.PI), Math.sin((i / 6) * Math.PI)]);
 
 /** Outline of an ellipsoid on a plane: its farthest point along each of some directions. */
 function outline(pad: Pad, see: (p: Vec) => Point): Point[] {

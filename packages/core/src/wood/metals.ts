@@ -10,14 +10,14 @@ export interface Metal {
   sizes: readonly number[];
 }
 
-/** d = 0.127·92^((36−n)/39) mm, the definition of the American gauge. */
-export const awgToMm = (gauge: number): number => 0.127 * 92 ** ((36 - gauge) / 39);
+/** d = 0.127·92^((36−n)/39) mm, the definition of the American gauge; the gauge by itself or as a named value. */
+export const awgToMm = (of: number | { gauge: number }): number => 0.127 * 92 ** ((36 - (typeof of === 'number' ? of : of.gauge)) / 39);
 
 export const COPPER_GAUGES = [22, 20, 18, 16, 14, 12, 10, 8, 6] as const;
 
 export const METAL_DATA: Record<MetalName, Metal> = {
   aluminium: { strength: 70, density: 2.7, sizes: [0.8, 1, 1.2, 1.5, 2, 2.5, 3, 3.5, 4, 4.5, 5, 5.5, 6] },
-  copper: { strength: 140, density: 8.96, sizes: COPPER_GAUGES.map(awgToMm) },
+  copper: { strength: 140, density: 8.96, sizes: COPPER_GAUGES.map((g) => awgToMm(g)) },
 };
 
 /** The gauge of a copper size, or null where it is none of the sizes sold. */

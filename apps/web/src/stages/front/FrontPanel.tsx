@@ -61,6 +61,29 @@ function PlantingNotes({ planting }: { planting: Planting }) {
           ))}
         </ul>
       )}
+      <details className="mt-2">
+        <summary className="cursor-pointer">Every branch's new slope</summary>
+        <table className="mt-1 w-full text-[14.5px]">
+          <thead>
+            <tr className="text-left text-quiet">
+              <th className="font-normal">branch</th>
+              <th className="font-normal">slope now</th>
+              <th className="font-normal">planted so</th>
+              <th className="font-normal">towards</th>
+            </tr>
+          </thead>
+          <tbody>
+            {planting.branches.map((b) => (
+              <tr key={b.branch} className="border-t border-rule">
+                <th className="py-0.5 text-left">{b.branch}</th>
+                <td>{b.before.elevation.toFixed(0)}°</td>
+                <td>{b.after.elevation.toFixed(0)}°</td>
+                <td>{b.after.bearing.toFixed(0)}°</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </details>
     </section>
   );
 }

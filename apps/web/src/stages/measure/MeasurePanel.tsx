@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { crooked, normaliseGreen, VIGOURS, offsetOf, stationOf, type Feature, type OffsetStation, type Root } from '@ustle/core';
-import { PanelHead, Tabs } from '../../shared/parts';
+import { Choice, PanelHead, Tabs } from '../../shared/parts';
 import { percent } from '../../shared/say';
 import { useDesk } from '../tree-context';
 import { BranchTable } from './BranchTable';
@@ -174,6 +174,18 @@ export function MeasurePanel() {
               ))}
             </select>
           </label>
+          <Choice
+            label="It stands in the"
+            value={tree.site.hemisphere}
+            options={[
+              { value: 'north', name: 'north' },
+              { value: 'south', name: 'south' },
+            ]}
+            onChange={(hemisphere) => {
+              edit({ site: { ...tree.site, hemisphere } });
+              commit();
+            }}
+          />
         </div>
       )}
       {sheet === 'Bring in' && <BringIn />}

@@ -46,6 +46,14 @@ export function ReadPanel() {
         The plan asks for {read.used.toFixed(2)} of the {read.capacity.toFixed(2)} this tree bears today (1 is a full session on a tree of ordinary strength).
       </p>
       <Bar share={read.used / 1.4} limit={read.capacity / 1.4} tone={read.used > read.capacity ? 'ochre' : 'moss'} />
+      <ul className="mt-1 text-[14.5px] text-quiet">
+        {read.uses.map((u) => (
+          <li key={u.work} className="flex justify-between gap-3">
+            <span>{u.text}</span>
+            <span>{u.points.toFixed(2)}</span>
+          </li>
+        ))}
+      </ul>
       <h3 className="mt-5 text-lg">What you see</h3>
       <div className="mt-1">
         {signsFor(species.group).map((s) => (

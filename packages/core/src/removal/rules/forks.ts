@@ -124,6 +124,7 @@ function whorlsAndBars(s: Survey): Draft[] {
   const onTrunk = s.on.get('trunk') ?? [];
   const drafts: Draft[] = [];
   const proposed = new Set<string>();
+  const bars = new Map<PlacedBranch, PlacedBranch[]>();
 
   const opposite = (a: PlacedBranch, b: PlacedBranch): boolean => 180 - Math.abs(turnDeg(s.slopeOf(a).bearing, s.slopeOf(b).bearing)) <= barDeg;
   for (const group of within(onTrunk, height)) {
@@ -149,26 +150,33 @@ function whorlsAndBars(s: Survey): Draft[] {
       if (gap > height(a)) break;
       if (!opposite(a, b)) continue;
       const [least, other] = leastUsefulFirst(s, [a, b]) as [PlacedBranch, PlacedBranch];
-      drafts.push({
-        branch: least.branch.id,
-        rule: 'bar',
-        severity: 2,
-        evidence: {
-          with: [other.branch.id],
-          heightGap: Math.round(gap * 10) / 10,
-          between: Math.round(Math.abs(turnDeg(s.slopeOf(a).bearing, s.slopeOf(b).bearing))),
-        },
-        advice: 'remove',
-        also: ['move', 'reserve'],
-        because: [`Faces ${other.branch.id} straight across the trunk, ${gap.toFixed(0)} mm apart in height: together they read as a bar.`],
-        draw: () => ({
-          lines: [least.line.points, other.line.points, ringAt(s.placed.trunk, (a.branch.at + b.branch.at) / 2)],
-          words: [{ at: other.line.points[0]!, text: 'bar' }],
-        }),
-      });
+      bars.set(least, [...(bars.get(least) ?? []), other]);
     }
   });
-  return drafts;
+  return [...drafts, ...[...bars].map(([least, facing]) => barOf(s, least, facing))];
+}
+
+/** A branch that faces one or more others straight across the trunk. */
+function barOf(s: Survey, least: PlacedBranch, facing: readonly PlacedBranch[]): Draft {
+  const gapTo = (o: PlacedBranch): number => Math.abs(o.branch.at - least.branch.at);
+  const [other] = [...facing].sort((a, b) => gapTo(a) - gapTo(b) || (a.branch.id < b.branch.id ? -1 : 1)) as [PlacedBranch];
+  return {
+    branch: least.branch.id,
+    rule: 'bar',
+    severity: 2,
+    evidence: {
+      with: ids(facing),
+      heightGap: Math.round(gapTo(other) * 10) / 10,
+      between: Math.round(Math.abs(turnDeg(s.slopeOf(least).bearing, s.slopeOf(other).bearing))),
+    },
+    advice: 'remove',
+    also: ['move', 'reserve'],
+    because: [`Faces ${ids(facing).join(', ')} straight across the trunk, ${gapTo(other).toFixed(0)} mm apart in height: together they read as a bar.`],
+    draw: () => ({
+      lines: [least.line.points, ...facing.map((o) => o.line.points), ringAt(s.placed.trunk, (least.branch.at + other.branch.at) / 2)],
+      words: [{ at: other.line.points[0]!, text: 'bar' }],
+    }),
+  };
 }
 
 /** One shoot of a fork: a branch, or the parent going on beyond it. */

@@ -1,5 +1,5 @@
 import { turnDeg } from '../../units/index.js';
-import { boxesApart, boxOf, closestBetween, lengthOf, ring, stretch, type Box, type Closest, type Limb } from '../../space/index.js';
+import { boxesApart, boxOf, closestBetween, lengthOf, ring, stretch, type Box, type Closest, type Limb, type Vec } from '../../space/index.js';
 import type { PlacedBranch } from '../../tree/index.js';
 import type { Draft } from '../finding.js';
 import { isLiving, leastUsefulFirst, percent, type Survey } from '../survey.js';
@@ -52,42 +52,60 @@ function nearPairs(branches: readonly PlacedBranch[], margin: number): [PlacedBr
 /** A branch no thicker than this can be led aside by wire. */
 const BENDABLE_MM = 15;
 
+interface Crossed {
+  least: PlacedBranch;
+  other: PlacedBranch;
+  met: Closest;
+  /** Where on the least useful one, mm. */
+  along: number;
+}
+
+/** One finding for each branch proposed, naming all that it meets, the nearest first. */
 function crossings(s: Survey): Draft[] {
   const limit = s.profile.limits.crossingMm;
-  return nearPairs(s.placed.branches, limit).flatMap(([a, b]): Draft[] => {
+  const byLeast = new Map<string, Crossed[]>();
+  for (const [a, b] of nearPairs(s.placed.branches, limit)) {
     const met = meeting(a, b, limit);
-    if (!met) return [];
+    if (!met) continue;
     const [least, other] = leastUsefulFirst(s, [a, b]) as [PlacedBranch, PlacedBranch];
+    const crossed = { least, other, met, along: least === a ? met.alongA : met.alongB };
+    byLeast.set(least.branch.id, [...(byLeast.get(least.branch.id) ?? []), crossed]);
+  }
+  return [...byLeast.values()].map((unsorted): Draft => {
+    const all = [...unsorted].sort((x, y) => x.met.gap - y.met.gap || (x.other.branch.id < y.other.branch.id ? -1 : 1));
+    const { least, other, met, along } = all[0]!;
     const gap = Math.max(0, met.gap);
-    const size = Math.max(6, a.branch.d, b.branch.d);
     const bends = least.branch.d <= BENDABLE_MM && isLiving(least);
-    return [
-      {
-        branch: least.branch.id,
-        rule: 'crossing',
-        severity: met.gap < 0 ? 2 : 1,
-        evidence: { with: [other.branch.id], gap: Math.round(gap * 10) / 10, along: Math.round(least === a ? met.alongA : met.alongB), limit },
-        advice: bends ? 'move' : 'remove',
-        also: bends ? ['shorten', 'remove'] : ['shorten'],
-        because: [
-          `${met.gap < 0.05 ? 'Lies against' : `Passes ${gap.toFixed(1)} mm from`} ${other.branch.id}: crossing lines trouble the eye, and bark that rubs is hurt.`,
-        ],
-        draw: () => ({
-          lines: [
-            ring(met.at, size, [
-              [1, 0, 0],
-              [0, 0, 1],
-            ]),
-            ring(met.at, size, [
-              [0, 1, 0],
-              [0, 0, 1],
-            ]),
-          ],
-          words: [{ at: met.at, text: `${least.branch.id} × ${other.branch.id}` }],
-        }),
-      },
-    ];
+    const more =
+      all.length > 1
+        ? ` It meets ${all.length - 1} more: ${all
+            .slice(1, 4)
+            .map((c) => c.other.branch.id)
+            .join(', ')}${all.length > 4 ? '…' : ''}.`
+        : '';
+    return {
+      branch: least.branch.id,
+      rule: 'crossing',
+      severity: met.gap < 0 ? 2 : 1,
+      evidence: { with: all.map((c) => c.other.branch.id), gap: Math.round(gap * 10) / 10, along: Math.round(along), limit },
+      advice: bends ? 'move' : 'remove',
+      also: bends ? ['shorten', 'remove'] : ['shorten'],
+      because: [
+        `${met.gap < 0.05 ? 'Lies against' : `Passes ${gap.toFixed(1)} mm from`} ${other.branch.id}: crossing lines trouble the eye, and bark that rubs is hurt.${more}`,
+      ],
+      draw: () => ({
+        lines: all.flatMap((c) => rings(c)),
+        words: [{ at: met.at, text: `${least.branch.id} × ${other.branch.id}` }],
+      }),
+    };
   });
+}
+
+/** Two rings square to each other round a crossing. */
+function rings({ least, other, met }: Crossed): Vec[][] {
+  const size = Math.max(6, least.branch.d, other.branch.d);
+  const up: Vec = [0, 0, 1];
+  return [ring(met.at, size, [[1, 0, 0], up]), ring(met.at, size, [[0, 1, 0], up])];
 }
 
 /** A branch shades another when it reaches out over at least this share of its length. */
