@@ -216,7 +216,7 @@ test('the plan document tells findings, green, budget and promises, the same for
   const plan = planTree(t, dayOf(ON), { fronts: false });
   expect(plan.green).toEqual({ removed: 0.4, cap: 0.4, pastYear: 0, sessions: [{ session: 1, removed: 0.4 }] });
   expect(plan.read.uses[0]).toMatchObject({ work: 'green', points: 1 });
-  expect(plan.promised).toMatchObject([{ branch: 'b', on: '2027-01-01' }]);
+  expect(plan.notes).toContain('b, reserve: comes back on 2027-01-01. Kept in reserve until then.');
   expect(plan.runs.flatMap((r) => r.branches.map((b) => b.branch))).not.toContain('a');
   expect(JSON.stringify(planTree(t, dayOf(ON), { fronts: false }))).toBe(JSON.stringify(plan));
   expect(isoOf(dayOf(ON))).toBe(plan.on);

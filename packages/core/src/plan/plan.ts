@@ -5,7 +5,7 @@ import { findingsOf, greenTally, readTree, type Finding, type GreenTally, type O
 import { proposePoses, type PlannedPose } from '../pose/index.js';
 import { outcomeOf, placeTree, type PlacedTree, type Tree } from '../tree/index.js';
 import { watch, type Dates, type Watched } from '../growth/index.js';
-import { promisesOf, type Promised } from './promises.js';
+import { promisesOf } from './promises.js';
 import { planWiring, type RunBranchPlan, type RunPlan } from './wiring.js';
 
 export interface PlanFront {
@@ -58,8 +58,6 @@ export interface PlanDocument {
   fronts: PlanFront[];
   findings: Finding[];
   green: GreenTally;
-  /** Reserves, sacrifices and cuts left for a later session, and when they come back. */
-  promised: Promised[];
   poses: { branch: string; bearing: number; elevation: number; bends: PlanBend[] }[];
   runs: RunPlan[];
   unwired: { branch: string; because: string[] }[];
@@ -195,7 +193,6 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: P
       pastYear: digits(tally.pastYear, 3),
       sessions: tally.sessions.map((x) => ({ ...x, removed: digits(x.removed, 3) })),
     },
-    promised: promisesOf(placed, onDay),
     poses: poses.map((p) => planPose(p, wired.get(p.branch))),
     runs: wiring.runs.map(roundRun),
     unwired: wiring.unwired,
@@ -205,6 +202,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: P
     wires: watch(placed, onDay).map(planWire),
     notes: [
       `Figures for ${findSpecies(tree.species)!.name} are estimates for branch wood in pots; the tree's own record corrects them.`,
+      ...promisesOf(placed, onDay).map((p) => `${p.branch}, ${p.kind}: ${p.on ? `comes back on ${p.on}. ` : ''}${p.text}`),
       ...(tree.plan.guys.length ? ['Guys are kept in the file; their pull is not computed yet.'] : []),
     ],
   };

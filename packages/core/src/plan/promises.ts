@@ -15,7 +15,10 @@ export interface Promised {
 
 type Found = Omit<Promised, 'branch' | 'kind'>;
 
-const byDate = (until: string, onDay: number, text: string): Found => ({ on: until, ready: dayOf(until) <= onDay, text });
+const byDate = (until: string, onDay: number, then: string, now: string): Found => {
+  const ready = dayOf(until) <= onDay;
+  return { on: until, ready, text: ready ? now : then };
+};
 
 /** A reserve that waits for a bend elsewhere: for its coil to be set, and the branch to be alive. */
 function afterBend(placed: PlacedTree, of: string, onDay: number, watched: readonly Watched[]): Found {
@@ -61,20 +64,26 @@ export function promisesOf(placed: PlacedTree, onDay: number): Promised[] {
       if (d.untilSet) return promise('reserve', afterBend(placed, d.untilSet, onDay, watched));
       return promise(
         'reserve',
-        d.until ? byDate(d.until, onDay, 'Kept in reserve until now: decide.') : { on: null, ready: false, text: 'Kept in reserve, no day set.' },
+        d.until
+          ? byDate(d.until, onDay, 'Kept in reserve until then.', 'Kept in reserve until now: decide.')
+          : { on: null, ready: false, text: 'Kept in reserve, no day set.' },
       );
     }
     if (d.act === 'sacrifice') {
       if (d.untilD) return promise('sacrifice', afterGrowth(placed, d, onDay));
       return promise(
         'sacrifice',
-        d.until ? byDate(d.until, onDay, 'Has it done its work? Measure below it.') : { on: null, ready: false, text: 'Runs free, no thickness set.' },
+        d.until
+          ? byDate(d.until, onDay, 'Runs free until then.', 'Has it done its work? Measure below it.')
+          : { on: null, ready: false, text: 'Runs free, no thickness set.' },
       );
     }
     if (isCutting(d) && sessionOf(d) > 1)
       return promise(
         'later cut',
-        d.until ? byDate(d.until, onDay, 'Left for this session.') : { on: null, ready: false, text: `Left for session ${sessionOf(d)}.` },
+        d.until
+          ? byDate(d.until, onDay, `Left for session ${sessionOf(d)}.`, 'Left for now: its time has come.')
+          : { on: null, ready: false, text: `Left for session ${sessionOf(d)}.` },
       );
     return [];
   });

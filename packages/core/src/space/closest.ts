@@ -58,7 +58,7 @@ function nearestShare(point: Vec, s: Segment): number {
 }
 
 const SHRINK = (Math.sqrt(5) - 1) / 2;
-const STEPS = 26;
+const STEPS = 30;
 
 /** The gap is convex in both shares, so a golden-section search along one with the other solved in place finds its minimum. */
 function closestShares(a: Segment, b: Segment): { s: number; t: number; gap: number } {
