@@ -33,8 +33,11 @@ const VIEWS = [
   ['season', '/season', DESK],
   ['read', `/tree/${idOf('Lantern')}/read`, DESK],
   ['front', `/tree/${idOf('Lantern')}/front`, DESK],
-  ['front-lamp', `/tree/${idOf('Gannet')}/front?bearing=351`, DESK, 'lamp'],
-  ['remove', `/tree/${idOf('Lantern')}/remove`, DESK],
+  ['front-lamp', `/tree/${idOf('Gannet')}/front`, DESK, 'lamp'],
+  ['measure', `/tree/${idOf('Gannet')}/measure?branch=b1`, DESK],
+  ['remove', `/tree/${idOf('Lantern')}/remove?branch=b37`, DESK],
+  ['remove-outcome', `/tree/${idOf('Lantern')}/remove?sheet=outcome&wipe=1`, DESK],
+  ['cut-list', `/tree/${idOf('Lantern')}/cuts`, { width: 900, height: 1000 }],
   ['wire', `/tree/${idOf('Lantern')}/wire?branch=${await firstRun('Lantern')}`, DESK],
   ['watch', `/tree/${idOf('Squall')}/watch?branch=${await firstCoil('Squall')}`, DESK],
   ['phone-bench', '/bench', PHONE],
@@ -59,10 +62,10 @@ for (const [name, path, viewport, theme = 'paper'] of VIEWS) {
   const page = await (await browser.createBrowserContext()).newPage();
   await page.setViewport(viewport);
   await page.evaluateOnNewDocument((t) => localStorage.setItem('ustle-theme', t), theme);
-  await page.goto(address + path, { waitUntil: 'networkidle0' });
-  if (path.startsWith('/tree')) await page.waitForSelector('[data-ready="1"]');
+  await page.goto(address + path, { waitUntil: 'load' });
+  await page.waitForSelector(path.startsWith('/tree') ? '[data-ready="1"]' : 'main li, li');
   await page.waitForFunction(() => !document.querySelector('.animate-pulse'));
-  await new Promise((done) => setTimeout(done, 1500));
+  await new Promise((done) => setTimeout(done, 2500));
   await page.screenshot({ path: join(folder, `${name}.png`) });
   console.log(name);
   await page.close();

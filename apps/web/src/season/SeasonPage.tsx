@@ -61,7 +61,7 @@ export function SeasonPage() {
       <header className="flex min-h-16 flex-wrap items-center justify-between gap-3 border-b border-rule px-4 py-2 sm:px-6">
         <div>
           <h1 className="text-2xl">Season</h1>
-          <p className="text-quiet">What is due by week, as far as the wire on the trees can tell.</p>
+          <p className="text-quiet">What is due by week: wire to look at and take off, and what the plans put off.</p>
         </div>
         <a className="btn btn-outline btn-primary" href={paths.calendar} download>
           Calendar file (.ics)

@@ -28,7 +28,16 @@ interface Stage {
 
 export const STAGES: readonly Stage[] = [
   { key: 'read', name: 'Read', Panel: ReadPanel, overlay: () => ({}) },
-  { key: 'measure', name: 'Measure', Panel: MeasurePanel, overlay: ({ branch }) => ({ labels: branch ? [{ branch, text: branch }] : [], foliage: 0.45 }) },
+  {
+    key: 'measure',
+    name: 'Measure',
+    Panel: MeasurePanel,
+    overlay: ({ branch, drafting }) => {
+      // A crooked branch has its handles, where a word would stand in the way.
+      const crooked = drafting.tree.branches.some((b) => b.id === branch && b.path);
+      return { labels: branch && !crooked ? [{ branch, text: branch }] : [], foliage: 0.45 };
+    },
+  },
   { key: 'front', name: 'Front', Panel: FrontPanel, overlay: frontOverlay },
   { key: 'remove', name: 'Remove', Panel: RemovePanel, overlay: removeOverlay },
   { key: 'wire', name: 'Wire', Panel: WirePanel, overlay: wireOverlay },

@@ -73,7 +73,7 @@ function Outlines({ placed, after, room, onSelect }: { placed: PlacedTree; after
         <meshBasicMaterial color={room.outline} side={BackSide} />
       </mesh>
       <mesh geometry={inside.geometry} userData={pickable((hit) => onSelect(partOfFace(inside.ranges, hit.faceIndex ?? 0)))}>
-        <meshBasicMaterial color={room.ground} />
+        <meshBasicMaterial color={room.gone} />
       </mesh>
     </group>
   );

@@ -10,6 +10,8 @@ export interface Room {
   tableEdge: string;
   ink: string;
   outline: string;
+  /** What is gone, seen through its outline; where it left the tree a fresh cut. */
+  gone: string;
   pose: string;
   petal: string;
   petalBest: string;
@@ -22,6 +24,7 @@ export const ROOMS: Record<'paper' | 'lamp', Room> = {
     tableEdge: '#cdbfa3',
     ink: '#5f5d52',
     outline: '#8f8570',
+    gone: '#f3eee2',
     pose: '#3a4e7c',
     petal: '#c9a992',
     petalBest: '#b4683d',
@@ -32,6 +35,7 @@ export const ROOMS: Record<'paper' | 'lamp', Room> = {
     tableEdge: '#2b261f',
     ink: '#b8b09c',
     outline: '#8b8371',
+    gone: '#3d362c',
     pose: '#9db0de',
     petal: '#6f5a4b',
     petalBest: '#c77f52',

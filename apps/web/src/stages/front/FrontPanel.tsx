@@ -178,7 +178,7 @@ export function FrontPanel() {
             type="button"
             aria-pressed={i === index}
             onClick={() => setView(f)}
-            className={`btn btn-sm ${i === index ? 'btn-primary' : 'btn-outline border-rule'}`}
+            className={`btn btn-sm gap-1 px-2 ${i === index ? 'btn-primary' : 'btn-outline border-rule'}`}
           >
             {LETTERS[i]} <span className="font-normal">{f.score.toFixed(2)}</span>
           </button>
