@@ -43,6 +43,9 @@ const NATURAL_SLOPES: Record<Habit, [number, number]> = { down: [12, 40], level:
 const round = (x: number): number => Math.round(x * 10) / 10;
 const roundVec = (v: Vec): Vec => [round(v[0]), round(v[1]), round(v[2])];
 
+/** Thickness at the tip of a branch, mm: a third of its base, and no twig is thinner than a millimetre but the thinnest. */
+const tipOf = (d: number): number => Math.min(d, Math.max(1, d * 0.32));
+
 /** A plausible made-up tree, the same for the same seed: for practice, tests and measuring. */
 export function generateTree(growing: Growing): Tree {
   const random = seeded(growing.seed);
@@ -82,7 +85,7 @@ export function generateTree(growing: Growing): Tree {
       elevation: round(chord.elevation),
       length: round(lengthOf(line)),
       d: round(d),
-      tipD: round(Math.max(1, d * 0.32)),
+      tipD: round(tipOf(d)),
       path: rounded,
       bareTo: round(between(0.3, 0.45)),
       green: 0,
@@ -93,7 +96,7 @@ export function generateTree(growing: Growing): Tree {
     const shoulder = pointAt(on, at).point;
     return limb(
       rounded.map((p) => add(shoulder, p)),
-      line.along.map((s) => d + (Math.max(1, d * 0.32) - d) * (s / lengthOf(line))),
+      line.along.map((s) => d + (tipOf(d) - d) * (s / lengthOf(line))),
     );
   };
 

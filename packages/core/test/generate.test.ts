@@ -1,0 +1,59 @@
+import fc from 'fast-check';
+import { allSpecies, FAULTS, findingsOf, generateTree, largeTree, measureFaults, placeTree, sizeAtAge, type Fault, type Rule } from '../src/index.js';
+
+const anyGrowing = fc.record({
+  seed: fc.nat(1_000_000),
+  species: fc.constantFrom(...allSpecies().map((s) => s.key)),
+  age: fc.integer({ min: 3, max: 200 }),
+  faults: fc.subarray([...FAULTS]),
+  secondaries: fc.integer({ min: 0, max: 4 }),
+});
+
+test('a made-up tree of any species, age and faults is one that could be measured, the same for the same seed', () => {
+  fc.assert(
+    fc.property(anyGrowing, ({ age, ...growing }) => {
+      const grow = () => generateTree({ ...growing, name: 'Made up', ...sizeAtAge(growing.species, age) });
+      const tree = grow();
+      expect(measureFaults(tree).filter((f) => f.wrong)).toEqual([]);
+      expect(tree.branches.reduce((sum, b) => sum + b.green, 0)).toBeLessThanOrEqual(1.0005);
+      expect(tree.branches.every((b) => b.state !== 'dead' || b.green === 0)).toBe(true);
+      expect(new Set(tree.branches.map((b) => b.id)).size).toBe(tree.branches.length);
+      const placed = placeTree(tree);
+      expect(placed.height).toBe(Math.max(...tree.trunk.map((s) => s.z)));
+      for (const b of placed.branches) expect(b.line.points.flat().every(Number.isFinite)).toBe(true);
+      expect(grow()).toEqual(tree);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('older is larger, in every species', () => {
+  for (const { key } of allSpecies()) {
+    const sizes = [3, 8, 15, 30, 60, 120].map((age) => sizeAtAge(key, age));
+    sizes.forEach((s, i) => {
+      if (!i) return;
+      expect(s.base).toBeGreaterThanOrEqual(sizes[i - 1]!.base);
+      expect(s.height).toBeGreaterThanOrEqual(sizes[i - 1]!.height);
+      expect(s.primaries).toBeGreaterThanOrEqual(sizes[i - 1]!.primaries);
+    });
+  }
+});
+
+test.each<[Fault, Rule]>([
+  ['bar', 'bar'],
+  ['whorl', 'whorl'],
+  ['dead', 'dead'],
+  ['blind', 'blind'],
+  ['hanging', 'hanging'],
+])('the fault "%s" is what the findings call %s', (fault, rule) => {
+  // A branch wavers as it grows, so that not every one meant to face another does.
+  const found = [1, 2, 3, 4, 5].filter((seed) => {
+    const grown = generateTree({ seed, name: 'Faulty', species: 'larch', height: 600, base: 50, primaries: 7, secondaries: 3, faults: [fault] });
+    return findingsOf(placeTree(grown), null).some((f) => f.rule === rule);
+  });
+  expect(found.length).toBeGreaterThanOrEqual(3);
+});
+
+test('a tree for measuring speed has as many branches as asked', () => {
+  expect([75, 300, 1000].map((n) => largeTree(n, 3).branches.length)).toEqual([75, 300, 1000]);
+});
