@@ -7,7 +7,9 @@ export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/packages', '<rootDir>/apps', '<rootDir>/demo'],
   testMatch: ['**/*.test.ts'],
-  transform: { '^.+\\.(ts|mjs)$': ['@swc/jest', swc] },
+  transform: { '^.+\\.(ts|mjs)$': ['@swc/jest', swc], '/three/(build|examples)/.+\\.js$': ['@swc/jest', swc] },
+  // The scene's library comes as modules only.
+  transformIgnorePatterns: ['/node_modules/(?!three/)'],
   moduleNameMapper: {
     '^@ustle/files/tree.schema.json$': '<rootDir>/packages/files/tree.schema.json',
     '^@ustle/(core|files|contract)$': '<rootDir>/packages/$1/src/index.ts',

@@ -1,0 +1,108 @@
+import fc from 'fast-check';
+import { Vector3 } from 'three';
+import { distance, generateTree, helix, lengthOf, placeTree, pointAt, seeded, smooth, tilt, wedge, type Limb, type Vec } from '@ustle/core';
+import { coilMesh, type DrawnCoil } from '../src/turntable/coil-geometry';
+import { tiltMatrix } from '../src/turntable/stand';
+import { sortTufts, tuftGeometry, tuftsOf } from '../src/turntable/foliage';
+import { leafLook } from '../src/turntable/colours';
+import { branchPart, partOfFace, rootParts, trunkPart, woodMesh } from '../src/turntable/wood-geometry';
+import { speciesOf } from '@ustle/core';
+
+const grown = (seed: number) => placeTree(generateTree({ seed, name: 'Any', species: 'larch', height: 500, base: 45, primaries: 4, secondaries: 2 }));
+const seeds = fc.nat(5000);
+
+/** Nearest way from a point to the axis of a line, and the line's radius there. */
+function toAxis(line: Limb, p: Vec): { away: number; radius: number } {
+  let best = { away: Infinity, radius: 0 };
+  for (let i = 0; i <= 400; i++) {
+    const at = pointAt(line, (lengthOf(line) * i) / 400);
+    const away = distance(at.point, p);
+    if (away < best.away) best = { away, radius: at.diameter / 2 };
+  }
+  return best;
+}
+
+test('a coil as drawn touches its branch all along and goes round it by its own hand', () => {
+  fc.assert(
+    fc.property(seeds, fc.constantFrom('cw', 'ccw'), fc.constantFrom('over', 'under'), fc.integer({ min: 1, max: 3 }), (seed, hand, start, strands) => {
+      const b = grown(seed).branches.find((x) => x.order === 1)!;
+      const coil: DrawnCoil = { branch: b.branch.id, metal: 'copper', size: 2, strands, angle: 45, hand, start, state: 'clear', planned: false };
+      const positions = coilMesh([{ coil, line: b.line }]).getAttribute('position');
+      expect(positions.count).toBeGreaterThan(100 * strands);
+      const fine = smooth(b.line, 8);
+      for (let i = 0; i < positions.count; i += Math.ceil(positions.count / 60)) {
+        const { away, radius } = toAxis(fine, [positions.getX(i), positions.getY(i), positions.getZ(i)]);
+        // The tube lies between the bark and a wire's thickness off it; strands lie beside each other, not on each other.
+        expect(away).toBeGreaterThan(radius - 0.8);
+        expect(away).toBeLessThan(radius + coil.size + 1.2);
+      }
+      expect(helix(fine, { size: 2, angleDeg: 45, hand, start, strands, from: 10, to: lengthOf(fine) * 0.9 })).toHaveLength(strands);
+    }),
+    { numRuns: 12 },
+  );
+});
+
+test('bark never swells over the measured thickness but for its flare, and every triangle tells its branch', () => {
+  fc.assert(
+    fc.property(seeds, (seed) => {
+      const placed = grown(seed);
+      const parts = [trunkPart(placed), ...rootParts(placed), ...placed.branches.map(branchPart)];
+      const { geometry, ranges } = woodMesh(parts, null);
+      expect(ranges.map((r) => r.id)).toEqual(parts.map((p) => p.id));
+      expect(geometry.getIndex()!.count % 3).toBe(0);
+      expect(geometry.getIndex()!.array.every((i) => i < geometry.getAttribute('position').count)).toBe(true);
+      ranges.forEach((r, i) => expect(partOfFace(ranges, r.from)).toBe(parts[i]!.id));
+      expect(partOfFace(ranges, ranges[1]!.from - 1)).toBe('trunk');
+      const b = placed.branches[0]!;
+      const one = woodMesh([branchPart(b)], null).geometry.getAttribute('position');
+      const fine = smooth(b.line, 6);
+      for (let i = 0; i < one.count; i += 37) {
+        const { away, radius } = toAxis(fine, [one.getX(i), one.getY(i), one.getZ(i)]);
+        expect(away).toBeLessThan(radius * 1.36 + 0.5);
+      }
+    }),
+    { numRuns: 10 },
+  );
+});
+
+test('foliage stays within its pads, the same each time, and is sorted from back to front', () => {
+  const species = speciesOf('larch');
+  fc.assert(
+    fc.property(seeds, fc.nat(359), (seed, bearing) => {
+      const placed = grown(seed);
+      const pads = placed.branches.flatMap((b) => (b.pad ? [b.pad] : []));
+      const tufts = tuftsOf(pads, leafLook(species), placed.height);
+      expect(tuftsOf(pads, leafLook(species), placed.height).positions).toEqual(tufts.positions);
+      const reach = Math.max(...pads.flatMap((p) => p.half));
+      for (let i = 0; i < tufts.positions.length; i += 3 * 11) {
+        const at: Vec = [tufts.positions[i]!, tufts.positions[i + 1]!, tufts.positions[i + 2]!];
+        expect(Math.min(...pads.map((p) => distance(p.center, at)))).toBeLessThan(reach * 1.2);
+      }
+      const geometry = tuftGeometry(tufts);
+      const toward: [number, number, number] = [Math.sin((bearing * Math.PI) / 180), Math.cos((bearing * Math.PI) / 180), 0];
+      sortTufts(geometry, toward);
+      const positions = geometry.getAttribute('position');
+      const order = geometry.getIndex()?.array ?? Array.from({ length: positions.count }, (_, i) => i);
+      const depth = Array.from(order, (i) => positions.getX(i) * toward[0] + positions.getY(i) * toward[1] + positions.getZ(i) * toward[2]);
+      const steps = depth.slice(1).filter((d, i) => d < depth[i]! - placed.height * 0.02).length;
+      expect(steps).toBeLessThan(depth.length * 0.01);
+    }),
+    { numRuns: 8 },
+  );
+});
+
+test('the tree stands on its wedge: turned as the core turns it, its low edge on the table, or following the viewer', () => {
+  fc.assert(
+    fc.property(fc.nat(359), fc.integer({ min: -20, max: 20 }), fc.integer({ min: -20, max: 20 }), fc.nat(359), (bearing, pitch, roll, seenFrom) => {
+      const { pot } = grown(1).tree;
+      const point: Vec = [40, -25, 300];
+      const seen = (view: Parameters<typeof tiltMatrix>[0]) => new Vector3(...point).applyMatrix4(tiltMatrix(view, seenFrom, pot));
+      const turned = tilt({ point, frontDeg: bearing, pitchDeg: pitch, rollDeg: roll });
+      const lift = wedge({ bearing, pitch, roll }, pot).height / 2;
+      const at = seen({ bearing, pitch, roll });
+      [turned[0], turned[1], turned[2] + lift].forEach((v, k) => expect(at.getComponent(k)).toBeCloseTo(v, 6));
+      expect(seen({ bearing: null, pitch, roll }).toArray()).toEqual(seen({ bearing: seenFrom, pitch, roll }).toArray());
+    }),
+  );
+  expect(seeded(4)()).toBe(seeded(4)());
+});
