@@ -115,7 +115,7 @@ function changed(path: string, value: unknown): unknown {
   const keys = path.slice(1).split('/');
   const last = keys.pop()!;
   const at = keys.reduce<Record<string, unknown>>((here, key) => here[key] as Record<string, unknown>, tree);
-  if (value === undefined) delete at[last];
+  if (value === undefined) Reflect.deleteProperty(at, last);
   else at[last] = value;
   return tree;
 }
