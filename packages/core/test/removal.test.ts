@@ -16,6 +16,7 @@ import {
   readTree,
   REMOVAL_PROFILES,
   RULES,
+  suggestedProfile,
   type Branch,
   type Rule,
   type Tree,
@@ -121,7 +122,15 @@ test('every rule has its case, and can be switched off and limited by the profil
   const hangs = tree([parent, onParent('a', { elevation: -70 })]);
   const advice = (t: Tree) => find(t).find((f) => f.rule === 'hanging')!.advice;
   expect([advice(hangs), advice(chooseRules({ profile: 'first styling', limits: {}, rules: {} })(hangs))]).toEqual(['remove', 'reserve']);
-  expect(Object.keys(REMOVAL_PROFILES)).toContain('cascade');
+  const suggested = (own: Partial<Tree>) => suggestedProfile(tree([], own));
+  const hangingTrunk = [60, 90, 40, -80, -160].map((z, i) => ({ x: i * 60, y: 0, z, d: 40 - i * 7 }));
+  const trees: [Partial<Tree>, string][] = [
+    [{}, 'first styling'],
+    [{ styledOn: '2025-01-01' }, 'refinement'],
+    [{ species: 'maple-trident' }, 'broadleaf structure'],
+    [{ trunk: hangingTrunk }, 'cascade'],
+  ];
+  for (const [own, name] of trees) expect([suggested(own), name in REMOVAL_PROFILES]).toEqual([name, true]);
 });
 
 test('findings turn with the tree and do not depend on the order of its branches', () => {

@@ -49,7 +49,8 @@ function useCoils(desk: TreeDesk): DrawnCoil[] {
   const stages = useStages(tree, today, day);
   return useMemo(
     () =>
-      coilsOn(tree, dayOf(today))
+      // On a day that is past the coils of that day, on branches since cut too.
+      coilsOn(tree, Math.min(dayOf(today), dayOf(day)))
         .filter((c) => c.since <= dayOf(day))
         .map((c) => ({
           branch: c.branch,

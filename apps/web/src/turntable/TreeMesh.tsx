@@ -110,18 +110,19 @@ function Foliage({ placed, dim }: { placed: PlacedTree; dim: number }) {
   return <points geometry={geometry} material={material} />;
 }
 
-function Coils({ placed, coils }: { placed: PlacedTree; coils: readonly DrawnCoil[] }) {
+/** Coils on what will be left of their branches, or on the branch that goes. */
+function Coils({ placed, after, coils }: { placed: PlacedTree; after: PlacedTree; coils: readonly DrawnCoil[] }) {
   const groups = useMemo(() => {
     const byColour = new Map<string, { coil: DrawnCoil; line: PlacedTree['branches'][number]['line'] }[]>();
     for (const coil of coils) {
-      const branch = placed.byId.get(coil.branch);
+      const branch = after.byId.get(coil.branch) ?? placed.byId.get(coil.branch);
       if (!branch) continue;
       const colour = STATE_COLOURS[coil.state] ?? METAL_COLOURS[coil.metal];
       const key = `${colour}|${coil.planned}`;
       byColour.set(key, [...(byColour.get(key) ?? []), { coil, line: branch.line }]);
     }
     return [...byColour].map(([key, items]) => ({ key, colour: key.split('|')[0]!, planned: items[0]!.coil.planned, geometry: coilMesh(items) }));
-  }, [placed, coils]);
+  }, [placed, after, coils]);
   useEffect(() => () => groups.forEach((g) => g.geometry.dispose()), [groups]);
   return groups.map((g) => (
     <mesh key={g.key} geometry={g.geometry} castShadow={!g.planned}>
@@ -188,10 +189,10 @@ export const TreeMesh = memo(function TreeMesh({ placed, after, onSelect, coils,
     <group>
       <Wood placed={after} onSelect={onSelect} />
       <Outlines placed={placed} after={after} room={room} onSelect={onSelect} />
-      <Coils placed={placed} coils={coils} />
+      <Coils placed={placed} after={after} coils={coils} />
       {selected && placed.byId.has(selected) && <Chosen placed={placed} branch={selected} />}
       <Foliage placed={after} dim={foliage} />
-      <Poses placed={placed} poses={poses} room={room} />
+      <Poses placed={after} poses={poses} room={room} />
     </group>
   );
 });

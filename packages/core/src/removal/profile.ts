@@ -1,3 +1,4 @@
+import { speciesOf } from '../species/index.js';
 import type { RemovalChoice, Tree } from '../tree/index.js';
 
 export const RULES = [
@@ -131,6 +132,15 @@ export const REMOVAL_PROFILES: Readonly<Record<string, RemovalProfile>> = Object
 export const USUAL_PROFILE = 'all rules';
 
 const known = <T>(values: Record<string, T>, keys: object): Record<string, T> => Object.fromEntries(Object.entries(values).filter(([key]) => key in keys));
+
+/** The profile that a tree's kind and history suggest: offered, never taken by itself. */
+export function suggestedProfile(tree: Tree): string {
+  const lowest = Math.min(...tree.branches.map((b) => b.elevation), 90);
+  const [base, apex] = [tree.trunk[0]!, tree.trunk[tree.trunk.length - 1]!];
+  if (apex.z < base.z || (lowest < -50 && apex.z < 0.6 * Math.max(...tree.trunk.map((s) => s.z)))) return 'cascade';
+  if (tree.styledOn) return 'refinement';
+  return speciesOf(tree.species).group.includes('broadleaf') ? 'broadleaf structure' : 'first styling';
+}
 
 /** The rules for a tree: its named profile with what was changed of it. */
 export function rulesFor(tree: Tree): RemovalProfile {

@@ -1,4 +1,4 @@
-import { LIMIT_NOTES, REMOVAL_PROFILES, RULES, rulesFor, type LimitName, type LimitNote, type RemovalChoice, type Rule } from '@ustle/core';
+import { LIMIT_NOTES, REMOVAL_PROFILES, RULES, rulesFor, suggestedProfile, type LimitName, type LimitNote, type RemovalChoice, type Rule } from '@ustle/core';
 import { useNotice } from '../../app/notice';
 import { putRules } from '../../shared/api';
 import { useDesk } from '../tree-context';
@@ -12,6 +12,7 @@ export function RulesBench() {
   const { view, tree } = useDesk();
   const { attempt } = useNotice();
   const profile = rulesFor(tree);
+  const suggested = suggestedProfile(tree);
   const own: RemovalChoice = { profile: profile.name, limits: tree.plan.removal?.limits ?? {}, rules: tree.plan.removal?.rules ?? {} };
   const changed = Object.keys(own.limits).length + Object.keys(own.rules).length;
   const put = (next: RemovalChoice): void => void attempt(() => putRules(view, next));
@@ -32,6 +33,15 @@ export function RulesBench() {
         ))}
       </select>
       <p className="mt-1 text-[14px] text-quiet">{profile.text}</p>
+      {suggested !== profile.name && (
+        <button
+          type="button"
+          className="mt-1 text-[14px] text-copper underline-offset-2 hover:underline"
+          onClick={() => put({ profile: suggested, limits: {}, rules: {} })}
+        >
+          This kind of tree is usually looked at by: {suggested}
+        </button>
+      )}
       {changed > 0 && (
         <button type="button" className="btn btn-outline btn-sm mt-2 border-rule" onClick={() => put({ profile: profile.name, limits: {}, rules: {} })}>
           Back to the profile
