@@ -3,9 +3,9 @@ import { Vector3 } from 'three';
 import { distance, generateTree, helix, lengthOf, placeTree, pointAt, seeded, smooth, tilt, wedge, type Limb, type Vec } from '@ustle/core';
 import { coilMesh, type DrawnCoil } from '../src/turntable/coil-geometry';
 import { tiltMatrix } from '../src/turntable/stand';
-import { sortTufts, tuftGeometry, tuftsOf } from '../src/turntable/foliage';
+import { showTufts, sortTufts, tuftGeometry, tuftsOf } from '../src/turntable/foliage';
 import { leafLook } from '../src/turntable/colours';
-import { branchPart, partOfFace, rootParts, trunkPart, woodMesh } from '../src/turntable/wood-geometry';
+import { branchPart, partOfFace, rootParts, trunkPart, withoutParts, woodMesh } from '../src/turntable/wood-geometry';
 import { speciesOf } from '@ustle/core';
 
 const grown = (seed: number) => placeTree(generateTree({ seed, name: 'Any', species: 'larch', height: 500, base: 45, primaries: 4, secondaries: 2 }));
@@ -105,4 +105,37 @@ test('the tree stands on its wedge: turned as the core turns it, its low edge on
     }),
   );
   expect(seeded(4)()).toBe(seeded(4)());
+});
+
+test('what a cut hides is left out and comes back: triangles by branch, tufts by pad, nothing grown anew', () => {
+  fc.assert(
+    fc.property(seeds, fc.array(fc.nat(11), { maxLength: 6 }), (seed, picks) => {
+      const placed = grown(seed);
+      const parts = [trunkPart(placed), ...placed.branches.map(branchPart)];
+      const whole = woodMesh(parts, null);
+      const triangles = whole.geometry.getIndex()!.count / 3;
+      const hidden = new Set(picks.map((i) => placed.branches[i % placed.branches.length]!.branch.id));
+      const shown = withoutParts(whole, hidden);
+      expect(shown.geometry).toBe(whole.geometry);
+      expect(shown.ranges.map((r) => r.id)).toEqual(parts.map((p) => p.id).filter((id) => !hidden.has(id)));
+      const ofPart = (mesh: typeof whole, id: string): number => {
+        const i = mesh.ranges.findIndex((r) => r.id === id);
+        return i < 0 ? 0 : (mesh.ranges[i + 1]?.from ?? (mesh === whole ? triangles : whole.geometry.drawRange.count / 3)) - mesh.ranges[i]!.from;
+      };
+      for (const { id } of parts) expect(ofPart(shown, id)).toBe(hidden.has(id) ? 0 : ofPart(whole, id));
+      for (const r of shown.ranges) expect(partOfFace(shown.ranges, r.from)).toBe(r.id);
+      withoutParts(whole, new Set());
+      expect(whole.geometry.drawRange.count).toBe(triangles * 3);
+
+      const pads = placed.branches.flatMap((b) => (b.pad ? [b.pad] : []));
+      const tufts = tuftsOf(pads, leafLook(speciesOf('larch')), placed.height);
+      const geometry = tuftGeometry(tufts);
+      showTufts(geometry, tufts, (id) => !hidden.has(id));
+      const size = geometry.getAttribute('size');
+      tufts.owners.forEach((owner, i) => expect(size.getX(i) > 0).toBe(!hidden.has(owner)));
+      showTufts(geometry, tufts, () => true);
+      expect(Array.from(size.array)).toEqual(Array.from(tufts.sizes));
+    }),
+    { numRuns: 15 },
+  );
 });

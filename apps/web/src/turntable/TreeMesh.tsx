@@ -1,39 +1,74 @@
 import { useFrame } from '@react-three/fiber';
 import { memo, useEffect, useMemo, useRef } from 'react';
 import { BackSide, BufferAttribute, BufferGeometry, ShaderMaterial, Vector3 } from 'three';
-import { lengthOf, pointAt, posed, smooth, speciesOf, stretch, type PlacedTree } from '@ustle/core';
+import { mergeGeometries } from 'three/addons/utils/BufferGeometryUtils.js';
+import { lengthOf, pointAt, posed, smooth, speciesOf, stretch, type Limb, type Pad, type PlacedBranch, type PlacedTree } from '@ustle/core';
 import { coilMesh, type DrawnCoil } from './coil-geometry';
 import { FOV_DEG } from './framing';
 import { barkLook, leafLook, METAL_COLOURS, STATE_COLOURS, type Room } from './colours';
 import { pickable } from './picking';
-import { sortTufts, TUFT_FRAGMENT, TUFT_VERTEX, tuftGeometry, tuftsOf, tuftTexture } from './foliage';
+import { showTufts, sortTufts, TUFT_FRAGMENT, TUFT_VERTEX, tuftGeometry, tuftsOf, tuftTexture } from './foliage';
 import { dot } from './sprites';
-import { branchPart, partOfFace, rootParts, trunkPart, woodMesh, type WoodPart } from './wood-geometry';
+import { branchPart, partOfFace, rootParts, trunkPart, withoutParts, woodMesh, type WoodMesh, type WoodPart } from './wood-geometry';
 
 /** Frees a geometry when it is no longer drawn. */
 function useFreed(geometry: BufferGeometry): void {
   useEffect(() => () => geometry.dispose(), [geometry]);
 }
 
-/** Bark and roots of a tree. */
-function Wood({ placed, onSelect }: { placed: PlacedTree; onSelect: (branch: string | null) => void }) {
-  const { geometry, ranges } = useMemo(
-    () => woodMesh([trunkPart(placed), ...rootParts(placed), ...placed.branches.map(branchPart)], barkLook(speciesOf(placed.tree.species))),
-    [placed],
-  );
-  useFreed(geometry);
+/** How a tree is to be drawn after cuts: what is gone whole, and what is left of branches cut to a length. */
+interface Cuts {
+  hidden: ReadonlySet<string>;
+  trimmed: readonly PlacedBranch[];
+}
+
+function cutsBetween(placed: PlacedTree, after: PlacedTree): Cuts {
+  if (placed === after) return { hidden: new Set(), trimmed: [] };
+  const hidden = new Set<string>();
+  const trimmed: PlacedBranch[] = [];
+  for (const b of placed.branches) {
+    const left = after.byId.get(b.branch.id);
+    if (left && lengthOf(left.line) > lengthOf(b.line) - 0.5) continue;
+    hidden.add(b.branch.id);
+    if (left) trimmed.push(left);
+  }
+  return { hidden, trimmed };
+}
+
+type OnSelect = (branch: string | null) => void;
+
+function BarkMesh({ mesh, onSelect }: { mesh: WoodMesh; onSelect: OnSelect }) {
   const picked = useMemo(
     () =>
       pickable((hit) => {
-        const part = partOfFace(ranges, hit.faceIndex ?? 0);
+        const part = partOfFace(mesh.ranges, hit.faceIndex ?? 0);
         onSelect(part === 'trunk' ? null : part);
       }),
-    [ranges, onSelect],
+    [mesh, onSelect],
   );
   return (
-    <mesh geometry={geometry} castShadow receiveShadow userData={picked}>
+    <mesh geometry={mesh.geometry} castShadow receiveShadow userData={picked}>
       <meshStandardMaterial vertexColors roughness={0.95} metalness={0} />
     </mesh>
+  );
+}
+
+/** Bark and roots of a tree. Bark is grown once for the measured tree; a cut only leaves triangles out. */
+function Wood({ placed, cuts, onSelect }: { placed: PlacedTree; cuts: Cuts; onSelect: OnSelect }) {
+  const look = barkLook(speciesOf(placed.tree.species));
+  const whole = useMemo(
+    () => woodMesh([trunkPart(placed), ...rootParts(placed), ...placed.branches.map(branchPart)], barkLook(speciesOf(placed.tree.species))),
+    [placed],
+  );
+  useFreed(whole.geometry);
+  const shown = useMemo(() => withoutParts(whole, cuts.hidden), [whole, cuts]);
+  const ends = useMemo(() => woodMesh(cuts.trimmed.map(branchPart), look), [cuts, look]);
+  useFreed(ends.geometry);
+  return (
+    <>
+      <BarkMesh mesh={shown} onSelect={onSelect} />
+      {cuts.trimmed.length > 0 && <BarkMesh mesh={ends} onSelect={onSelect} />}
+    </>
   );
 }
 
@@ -49,41 +84,61 @@ function hull(parts: readonly WoodPart[], by: number): BufferGeometry {
 }
 
 /** What is on the tree and not on the one after it: whole branches, and the ends of those cut to a length. */
-function takenParts(placed: PlacedTree, after: PlacedTree): WoodPart[] {
-  return placed.branches.flatMap((b): WoodPart[] => {
-    const left = after.byId.get(b.branch.id);
-    if (!left) return [branchPart(b)];
-    const kept = lengthOf(left.line);
-    return kept < lengthOf(b.line) - 0.5 ? [{ ...branchPart(b), line: stretch(b.line, kept, lengthOf(b.line)), flare: 0 }] : [];
+function takenParts(placed: PlacedTree, after: PlacedTree, cuts: Cuts): WoodPart[] {
+  return [...cuts.hidden].map((id): WoodPart => {
+    const b = placed.byId.get(id)!;
+    const left = after.byId.get(id);
+    return left ? { ...branchPart(b), line: stretch(b.line, lengthOf(left.line), lengthOf(b.line)), flare: 0 } : branchPart(b);
   });
 }
 
+/** Outlines of whole branches are kept: a branch that goes is drawn once, however often decisions change. */
+const outlined = new WeakMap<Limb, { inside: BufferGeometry; outline: BufferGeometry }>();
+
+function outlineOf(part: WoodPart, by: number): { inside: BufferGeometry; outline: BufferGeometry } {
+  const before = outlined.get(part.line);
+  if (before) return before;
+  const made = { inside: woodMesh([part], null).geometry, outline: hull([part], by) };
+  outlined.set(part.line, made);
+  return made;
+}
+
 /** Wood that the plan takes off, as pale outlines. */
-function Outlines({ placed, after, room, onSelect }: { placed: PlacedTree; after: PlacedTree; room: Room; onSelect: (branch: string | null) => void }) {
-  const { inside, outline } = useMemo(() => {
-    const parts = placed === after ? [] : takenParts(placed, after);
-    return { inside: woodMesh(parts, null), outline: hull(parts, placed.height * 0.0022) };
-  }, [placed, after]);
-  useFreed(inside.geometry);
+function Outlines({ placed, after, cuts, room, onSelect }: { placed: PlacedTree; after: PlacedTree; cuts: Cuts; room: Room; onSelect: OnSelect }) {
+  const { inside, outline, ranges } = useMemo(() => {
+    const parts = takenParts(placed, after, cuts);
+    const drawn = parts.map((part) => outlineOf(part, placed.height * 0.0022));
+    let from = 0;
+    const starts = drawn.map((d, i) => {
+      const range = { from, id: parts[i]!.id };
+      from += d.inside.getIndex()!.count / 3;
+      return range;
+    });
+    const merged = (all: BufferGeometry[]): BufferGeometry => (all.length ? mergeGeometries(all) : new BufferGeometry());
+    return { inside: merged(drawn.map((d) => d.inside)), outline: merged(drawn.map((d) => d.outline)), ranges: starts };
+  }, [placed, after, cuts]);
+  useFreed(inside);
   useFreed(outline);
-  if (!inside.ranges.length) return null;
+  if (!ranges.length) return null;
   return (
     <group>
       <mesh geometry={outline}>
         <meshBasicMaterial color={room.outline} side={BackSide} />
       </mesh>
-      <mesh geometry={inside.geometry} userData={pickable((hit) => onSelect(partOfFace(inside.ranges, hit.faceIndex ?? 0)))}>
+      <mesh geometry={inside} userData={pickable((hit) => onSelect(partOfFace(ranges, hit.faceIndex ?? 0)))}>
         <meshBasicMaterial color={room.gone} />
       </mesh>
     </group>
   );
 }
 
-function Foliage({ placed, dim }: { placed: PlacedTree; dim: number }) {
+/** Soft tufts in pads. Those of hidden branches are there but not drawn. */
+function Foliage({ placed, pads, hidden, dim }: { placed: PlacedTree; pads: readonly Pad[]; hidden: ReadonlySet<string>; dim: number }) {
   const species = speciesOf(placed.tree.species);
-  const pads = useMemo(() => [...placed.branches.flatMap((b) => (b.pad ? [b.pad] : [])), ...(placed.apexPad ? [placed.apexPad] : [])], [placed]);
-  const geometry = useMemo(() => tuftGeometry(tuftsOf(pads, leafLook(species), placed.height)), [pads, species, placed.height]);
+  const tufts = useMemo(() => tuftsOf(pads, leafLook(species), placed.height), [pads, species, placed.height]);
+  const geometry = useMemo(() => tuftGeometry(tufts), [tufts]);
   useFreed(geometry);
+  useMemo(() => showTufts(geometry, tufts, (pad) => !hidden.has(pad)), [geometry, tufts, hidden]);
   const material = useMemo(
     () =>
       new ShaderMaterial({
@@ -183,15 +238,21 @@ export interface TreeMeshProps {
   foliage: number;
 }
 
+const NOTHING_HIDDEN: ReadonlySet<string> = new Set();
+
 /** Not drawn anew while the table turns: only the camera moves then. */
 export const TreeMesh = memo(function TreeMesh({ placed, after, onSelect, coils, poses, room, selected, foliage }: TreeMeshProps) {
+  const cuts = useMemo(() => cutsBetween(placed, after), [placed, after]);
+  const pads = useMemo(() => [...placed.branches.flatMap((b) => (b.pad ? [b.pad] : [])), ...(placed.apexPad ? [placed.apexPad] : [])], [placed]);
+  const left = useMemo(() => cuts.trimmed.flatMap((b) => (b.pad ? [b.pad] : [])), [cuts]);
   return (
     <group>
-      <Wood placed={after} onSelect={onSelect} />
-      <Outlines placed={placed} after={after} room={room} onSelect={onSelect} />
+      <Wood placed={placed} cuts={cuts} onSelect={onSelect} />
+      <Outlines placed={placed} after={after} cuts={cuts} room={room} onSelect={onSelect} />
       <Coils placed={placed} after={after} coils={coils} />
       {selected && placed.byId.has(selected) && <Chosen placed={placed} branch={selected} />}
-      <Foliage placed={after} dim={foliage} />
+      <Foliage placed={placed} pads={pads} hidden={cuts.hidden} dim={foliage} />
+      {left.length > 0 && <Foliage placed={placed} pads={left} hidden={NOTHING_HIDDEN} dim={foliage} />}
       <Poses placed={after} poses={poses} room={room} />
     </group>
   );

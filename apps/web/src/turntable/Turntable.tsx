@@ -1,7 +1,7 @@
 import { Canvas } from '@react-three/fiber';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type WheelEvent } from 'react';
 import { Matrix4 } from 'three';
-import { clamp, placeTree, wrapDeg, type Evidence, type Front, type Tree, type Vec } from '@ustle/core';
+import { clamp, placeTree, wrapDeg, type Evidence, type Front, type PlacedTree, type Tree, type Vec } from '@ustle/core';
 import { useTheme } from '../app/theme';
 import { BendHandles } from './BendHandles';
 import type { DrawnCoil } from './coil-geometry';
@@ -64,6 +64,14 @@ const MOST_ZOOM = 5;
 const DEGREES_PER_PIXEL = 0.42;
 const NONE: readonly never[] = [];
 
+/** The tree laid out in space; the same one as long as its measures are, whatever the plan does. */
+function usePlaced(tree: Tree): PlacedTree {
+  const measures = useMemo(() => JSON.stringify([tree.species, tree.pot, tree.trunk, tree.roots, tree.branches]), [tree]);
+  // The measures say it all.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  return useMemo(() => placeTree(tree), [measures]);
+}
+
 /** The measured tree on its round table: turned by dragging or with the arrow keys, brought nearer with the wheel. */
 export function Turntable(props: TurntableProps) {
   const {
@@ -93,7 +101,7 @@ export function Turntable(props: TurntableProps) {
   } = props;
   const [theme] = useTheme();
   const room = ROOMS[theme];
-  const placed = useMemo(() => placeTree(tree), [tree]);
+  const placed = usePlaced(tree);
   const placedAfter = useMemo(() => (after && after !== tree ? placeTree(after) : placed), [after, placed, tree]);
 
   // While it is turned the table runs ahead of the address, which follows: nothing of the page is laid out anew meanwhile.

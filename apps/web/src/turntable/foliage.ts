@@ -53,6 +53,8 @@ export interface Tufts {
   colours: Float32Array;
   sizes: Float32Array;
   turns: Float32Array;
+  /** Which branch's pad each tuft belongs to. */
+  owners: string[];
 }
 
 /** A number from the pad's place, so that a pad looks the same whenever it is drawn. */
@@ -61,7 +63,7 @@ const padSeed = (pad: Pad): number => Math.round(Math.abs(pad.center[0] * 13 + p
 /** Tufts filling the pads: dense at the upper face, thin below, darker inside and beneath. `scaleTo` is the tree's height, mm. */
 export function tuftsOf(pads: readonly Pad[], look: LeafLook, scaleTo: number): Tufts {
   const size = look.size * Math.min(1.3, Math.max(0.45, scaleTo / 600));
-  const points: { at: Vec; colour: Color; size: number; turn: number }[] = [];
+  const points: { at: Vec; colour: Color; size: number; turn: number; owner: string }[] = [];
   const shade = new Color(look.shade);
   const light = new Color(look.light);
   const tip = new Color(look.tip);
@@ -83,7 +85,7 @@ export function tuftsOf(pads: readonly Pad[], look: LeafLook, scaleTo: number): 
       );
       const lit = Math.max(0, Math.min(1, (rise + 0.35) / 1.25 + 0.18 * (random() - 0.5)));
       const colour = lit < 0.6 ? shade.clone().lerp(light, lit / 0.6) : light.clone().lerp(tip, ((lit - 0.6) / 0.4) * 0.75);
-      points.push({ at: add(pad.center, offset), colour, size: size * (0.75 + 0.5 * random()), turn: random() * 6.283 });
+      points.push({ at: add(pad.center, offset), colour, size: size * (0.75 + 0.5 * random()), turn: random() * 6.283, owner: pad.branch });
     }
   }
   return {
@@ -91,6 +93,7 @@ export function tuftsOf(pads: readonly Pad[], look: LeafLook, scaleTo: number): 
     colours: new Float32Array(points.flatMap((p) => [p.colour.r, p.colour.g, p.colour.b])),
     sizes: new Float32Array(points.map((p) => p.size)),
     turns: new Float32Array(points.map((p) => p.turn)),
+    owners: points.map((p) => p.owner),
   };
 }
 
@@ -98,7 +101,7 @@ export function tuftGeometry(tufts: Tufts): BufferGeometry {
   const geometry = new BufferGeometry();
   geometry.setAttribute('position', new BufferAttribute(tufts.positions, 3));
   geometry.setAttribute('colour', new BufferAttribute(tufts.colours, 3));
-  geometry.setAttribute('size', new BufferAttribute(tufts.sizes, 1));
+  geometry.setAttribute('size', new BufferAttribute(tufts.sizes.slice(), 1));
   geometry.setAttribute('turn', new BufferAttribute(tufts.turns, 1));
   geometry.setIndex(
     new BufferAttribute(
@@ -107,6 +110,13 @@ export function tuftGeometry(tufts: Tufts): BufferGeometry {
     ),
   );
   return geometry;
+}
+
+/** Shows the tufts of some branches' pads; the others get no size. */
+export function showTufts(geometry: BufferGeometry, { sizes, owners }: Tufts, shown: (branch: string) => boolean): void {
+  const size = geometry.getAttribute('size');
+  owners.forEach((owner, i) => size.setX(i, shown(owner) ? sizes[i]! : 0));
+  size.needsUpdate = true;
 }
 
 const BUCKETS = 2048;
@@ -148,7 +158,8 @@ export const TUFT_VERTEX = /* glsl */ `
     vColour = colour;
     vTurn = turn;
     vec4 seen = modelViewMatrix * vec4(position, 1.0);
-    gl_Position = projectionMatrix * seen;
+    // A tuft of no size would still be a speck: it is put outside the picture.
+    gl_Position = size > 0.0 ? projectionMatrix * seen : vec4(2.0, 2.0, 2.0, 1.0);
     gl_PointSize = size * scale / -seen.z;
   }
 `;

@@ -115,6 +115,23 @@ export function woodMesh(parts: readonly WoodPart[], look: BarkLook | null): Woo
   return { geometry, ranges };
 }
 
+/** The same mesh without the triangles of some parts: their vertices stay, nothing is grown anew. */
+export function withoutParts({ geometry, ranges }: WoodMesh, hidden: ReadonlySet<string>): WoodMesh {
+  const whole = geometry.getIndex()!;
+  const all = (geometry.userData.whole ??= Array.from(whole.array)) as number[];
+  const ends = ranges.map((_, i) => (ranges[i + 1]?.from ?? all.length / 3) * 3);
+  const kept: WoodMesh['ranges'] = [];
+  let count = 0;
+  ranges.forEach((r, i) => {
+    if (hidden.has(r.id)) return;
+    kept.push({ from: count / 3, id: r.id });
+    for (let k = r.from * 3; k < ends[i]!; k++) whole.array[count++] = all[k]!;
+  });
+  whole.needsUpdate = true;
+  geometry.setDrawRange(0, count);
+  return { geometry, ranges: kept };
+}
+
 /** The part a triangle belongs to. */
 export function partOfFace(ranges: WoodMesh['ranges'], face: number): string | null {
   let found: string | null = null;

@@ -1,5 +1,15 @@
 import { useEffect, useRef, useState } from 'react';
-import { isCutting, sessionOf, type Act, type Branch, type Decision, type DecisionDetails as Details, type Finding, type Promised } from '@ustle/core';
+import {
+  isCutting,
+  sessionOf,
+  takenOff,
+  type Act,
+  type Branch,
+  type Decision,
+  type DecisionDetails as Details,
+  type Finding,
+  type Promised,
+} from '@ustle/core';
 import { percent } from '../../shared/say';
 import { useDesk } from '../tree-context';
 import { ACT_WORDS, sayRule, sayRuleFirst, wordOf } from './acts';
@@ -59,6 +69,7 @@ export function BranchRow({ branch, act, decision, findings, promised, open, onO
   }, [open]);
   const alongWith = act === 'remove' && !decision;
   const word = wordOf(act);
+  const along = decision && isCutting(decision) ? [...takenOff(tree, [decision]).gone].filter((id) => id !== branch.id) : [];
   const pairedWith = (tree.plan.either ?? []).filter((p) => p.includes(branch.id)).map(([a, b]) => (a === branch.id ? b : a));
   const later = decision && isCutting(decision) && sessionOf(decision) > 1;
   return (
@@ -100,6 +111,7 @@ export function BranchRow({ branch, act, decision, findings, promised, open, onO
             ))}
           </div>
           {decision && <DecisionDetails key={decision.act} branch={branch} decision={decision} promised={promised} onDetails={onDetails} />}
+          {along.length > 0 && <p className="text-quiet">Takes {along.join(', ')} along.</p>}
           {pairedWith.map((other) => (
             <p key={other} className="text-quiet">
               Either this or {other}.{' '}
