@@ -229,6 +229,7 @@ export interface TreeMeshProps {
   placed: PlacedTree;
   /** The tree as it will be; what is missing from it is drawn as outlines. The same where nothing goes. */
   after: PlacedTree;
+  outlines?: boolean;
   onSelect: (branch: string | null) => void;
   coils: readonly DrawnCoil[];
   poses: readonly { branch: string; bearing: number; elevation: number }[];
@@ -241,14 +242,14 @@ export interface TreeMeshProps {
 const NOTHING_HIDDEN: ReadonlySet<string> = new Set();
 
 /** Not drawn anew while the table turns: only the camera moves then. */
-export const TreeMesh = memo(function TreeMesh({ placed, after, onSelect, coils, poses, room, selected, foliage }: TreeMeshProps) {
+export const TreeMesh = memo(function TreeMesh({ placed, after, outlines = true, onSelect, coils, poses, room, selected, foliage }: TreeMeshProps) {
   const cuts = useMemo(() => cutsBetween(placed, after), [placed, after]);
   const pads = useMemo(() => [...placed.branches.flatMap((b) => (b.pad ? [b.pad] : [])), ...(placed.apexPad ? [placed.apexPad] : [])], [placed]);
   const left = useMemo(() => cuts.trimmed.flatMap((b) => (b.pad ? [b.pad] : [])), [cuts]);
   return (
     <group>
       <Wood placed={placed} cuts={cuts} onSelect={onSelect} />
-      <Outlines placed={placed} after={after} cuts={cuts} room={room} onSelect={onSelect} />
+      {outlines && <Outlines placed={placed} after={after} cuts={cuts} room={room} onSelect={onSelect} />}
       <Coils placed={placed} after={after} coils={coils} />
       {selected && placed.byId.has(selected) && <Chosen placed={placed} branch={selected} />}
       <Foliage placed={placed} pads={pads} hidden={cuts.hidden} dim={foliage} />

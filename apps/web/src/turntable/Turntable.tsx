@@ -246,7 +246,7 @@ export function Turntable(props: TurntableProps) {
             <Wipe
               share={wipeNow}
               before={<TreeMesh placed={placed} after={placed} coils={coils} poses={NONE} {...shared} />}
-              after={<TreeMesh placed={placedAfter} after={placedAfter} coils={coils} poses={NONE} {...shared} />}
+              after={<TreeMesh placed={placed} after={placedAfter} outlines={false} coils={coils} poses={NONE} {...shared} />}
             />
           )}
           {evidence && <EvidenceLines evidence={evidence} colour={room.pose} thick={placed.height * 0.006} />}
