@@ -211,6 +211,24 @@ test("a client's tree is cut only as agreed; a tree of one's own needs nobody's 
   expect(agreedBranches(family())).toBeNull();
 });
 
+test('what would be lost is told of what goes and of what dies as a stub, not of what goes along', () => {
+  const t: Tree = decided(
+    {
+      ...tree([
+        branch('back', { bearing: 180, green: 0.2 }),
+        branch('twig', { parent: 'back', at: 90, green: 0.05 }),
+        branch('side', { bearing: 70, at: 420 }),
+      ]),
+    },
+    ['back', 'stub', { stub: 'jin', length: 30 }],
+  );
+  const front = { ...t, plan: { ...t.plan, front: { bearing: 0, pitch: 0, roll: 0 } } };
+  const { losses, before, after } = consequencesOf(front, dayOf(ON));
+  expect(losses.map((l) => `${l.branch} ${l.kind}`)).toEqual(['back green', 'back back', 'back gap']);
+  expect([before.backBranch, after.backBranch]).toEqual([true, false]);
+  expect(consequencesOf(decided(front, ['back', 'keep']), dayOf(ON)).losses).toEqual([]);
+});
+
 test('the plan document tells findings, green, budget and promises, the same for the same day', () => {
   const t = decided(family(), ['a', 'remove'], ['b', 'reserve', { until: '2027-01-01' }]);
   const plan = planTree(t, dayOf(ON), { fronts: false });

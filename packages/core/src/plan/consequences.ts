@@ -20,7 +20,7 @@ import {
 } from '../removal/index.js';
 import { proposePoses } from '../pose/index.js';
 import type { View } from '../space/index.js';
-import { decide, outcomeOf, placeTree, type PlacedTree, type Tree } from '../tree/index.js';
+import { decide, outcomeOf, placeTree, type PlacedTree, type TakenOff, type Tree } from '../tree/index.js';
 import { otherWork } from './plan.js';
 import { promisesOf, type Promised } from './promises.js';
 
@@ -63,32 +63,33 @@ export interface Consequences {
 
 const looksOf = (front: Front): Looks => ({ score: front.score, trunkInSight: front.parts.trunkInSight, backBranch: front.leading.length > 1 });
 
-/** Losses of what goes by itself, not along with another one. */
-function lossesBy(placed: PlacedTree, front: Front | null, gone: ReadonlySet<string>): Loss[] {
+/** Losses of what goes or dies by itself, not along with another one. */
+function lossesBy(placed: PlacedTree, front: Front | null, { gone, cut }: TakenOff): Loss[] {
   const s = survey(placed, front, rulesFor(placed.tree));
-  return [...gone].filter((id) => !gone.has(placed.byId.get(id)!.branch.parent)).flatMap((id) => lossesOf(s, id, gone));
+  const lost = new Set([...gone, ...[...cut].filter(([, c]) => c.dies).map(([id]) => id)]);
+  return [...lost].filter((id) => !lost.has(placed.byId.get(id)!.branch.parent)).flatMap((id) => lossesOf(s, id, lost));
 }
 
 function eitherWay(tree: Tree, view: View, keep: string, remove: string): EitherWay {
   const decided = decide(remove, { act: 'remove' })(decide(keep, { act: 'keep' })(tree));
-  const { tree: after, green, gone } = outcomeOf(decided);
-  const [before, placed] = [placeTree(tree), placeTree(after)];
+  const off = outcomeOf(decided);
+  const [before, placed] = [placeTree(tree), placeTree(off.tree)];
   return {
     keep,
     remove,
     tree: decided,
-    green,
+    green: off.green,
     looks: looksOf(judgeFront(placed, view)),
     gaps: gapMap(before, placed, view).filter((g) => g.opened).length,
-    losses: lossesBy(before, judgeFront(before, view), gone).filter((l) => l.branch === remove),
+    losses: lossesBy(before, judgeFront(before, view), off).filter((l) => l.branch === remove),
   };
 }
 
 /** All that follows from a tree's decisions on a day: what is told beside them, at once. */
 export function consequencesOf(tree: Tree, onDay: number): Consequences {
   const placed = placeTree(tree);
-  const { tree: afterTree, gone } = outcomeOf(tree);
-  const after = placeTree(afterTree);
+  const off = outcomeOf(tree);
+  const after = placeTree(off.tree);
   const chosen = tree.plan.front ?? null;
   const view: View = chosen ?? { bearing: 0, pitch: 0, roll: 0 };
   const seen = judgeFront(placed, view);
@@ -106,7 +107,7 @@ export function consequencesOf(tree: Tree, onDay: number): Consequences {
     before: looksOf(seen),
     after: looksOf(judgeFront(after, view)),
     gaps: gapMap(placed, after, view),
-    losses: lossesBy(placed, chosen && seen, gone),
+    losses: lossesBy(placed, chosen && seen, off),
     sessions: proposeSessions(tree, onDay, reading.capacity - other, (id) => worst.get(id) ?? 0),
     promises: promisesOf(placed, onDay),
     either: (tree.plan.either ?? []).map(([a, b]) => [eitherWay(tree, view, a, b), eitherWay(tree, view, b, a)]),

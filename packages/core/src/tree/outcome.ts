@@ -5,7 +5,7 @@ import { branchOf, childrenOf, placeTree, withChildren } from './geometry.js';
 import type { Act, Branch, Decision, Tree } from './types.js';
 
 /** Acts that take wood off. */
-export const CUTTING: readonly Act[] = ['remove', 'shorten', 'stub'];
+const CUTTING: readonly Act[] = ['remove', 'shorten', 'stub'];
 export const isCutting = ({ act }: Decision): boolean => CUTTING.includes(act);
 export const sessionOf = ({ session }: Decision): number => session ?? 1;
 
