@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
+import type { Server } from 'node:http';
 import { join, resolve } from 'node:path';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
@@ -13,6 +14,7 @@ import { ProblemFilter } from './problem.js';
 import { validation } from './validation.js';
 
 const TRIES = 20;
+const KEEP_ALIVE_MS = 65_000;
 
 /** Everything the page needs comes from here: nothing is fetched from elsewhere. */
 const policy = helmet({
@@ -70,6 +72,8 @@ async function start(): Promise<void> {
   app.enableShutdownHooks();
   documentApi(app);
   servePages(app);
+  // A client that computes between two requests finds its connection still open.
+  (app.getHttpServer() as Server).keepAliveTimeout = KEEP_ALIVE_MS;
   const port = await listen(app);
   process.stdout.write(`Ustle is at http://${process.env.USTLE_HOST ?? 'localhost'}:${port}\n`);
 }
