@@ -7,7 +7,7 @@ interface Fault {
   message: string;
 }
 
-const CODES: Record<string, string> = { whitelistValidation: 'unknown-field', isIn: 'choice', matches: 'format', min: 'range', max: 'range' };
+const CODES: Record<string, string> = { whitelistValidation: 'unknown-field', isIn: 'choice', matches: 'format', isDay: 'format', min: 'range', max: 'range' };
 
 function faultsOf(errors: readonly ValidationError[], prefix = ''): Fault[] {
   return errors.flatMap((error) => {

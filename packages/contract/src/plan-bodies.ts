@@ -20,7 +20,7 @@ import {
 import { ACTS, REMOVAL_PROFILES, SEASON_STAGES, STUBS, type Act, type SeasonStage, type Stub } from '@ustle/core';
 import { Revised } from './revised.js';
 import { OnOrOff, WithinLimits } from './rule-values.js';
-import { between, DATE, dated, ID, named } from './wording.js';
+import { between, ID, IsDay, named } from './wording.js';
 
 export class ViewBody {
   @IsNumber()
@@ -54,7 +54,7 @@ export class PinnedBody extends Revised {
 }
 
 export class ReadingBody extends Revised {
-  @Matches(DATE, dated)
+  @IsDay()
   on!: string;
 
   @IsArray()
@@ -100,7 +100,7 @@ export class DecisionBody extends Revised {
   session?: number | null;
 
   @IsOptional()
-  @Matches(DATE, dated)
+  @IsDay()
   until?: string | null;
 
   /** A branch whose bend has to be set first. */
@@ -130,7 +130,7 @@ export class SessionBody extends Revised {
   session!: number;
 
   @ValidateIf((body: SessionBody) => body.until !== null)
-  @Matches(DATE, dated)
+  @IsDay()
   until!: string | null;
 }
 

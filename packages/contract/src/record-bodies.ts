@@ -17,11 +17,11 @@ import {
 } from 'class-validator';
 import { MARK_STAGES, METALS, WRAPS, type MarkStage, type MetalName, type Wrap } from '@ustle/core';
 import { Revised } from './revised.js';
-import { between, DATE, dated, ID, named } from './wording.js';
+import { between, ID, IsDay, named } from './wording.js';
 
 /** Branches that were cut as the plan decided. */
 export class CutBody extends Revised {
-  @Matches(DATE, dated)
+  @IsDay()
   on!: string;
 
   @IsArray()
@@ -33,7 +33,7 @@ export class CutBody extends Revised {
 
 /** A coil put on: what, where, how tightly, and the bend made with it. */
 export class WiredBody extends Revised {
-  @Matches(DATE, dated)
+  @IsDay()
   on!: string;
 
   @Matches(ID, named)
@@ -95,7 +95,7 @@ export type EntryKind = (typeof ENTRY_KINDS)[number];
 
 /** A line for the record other than a coil put on. The record only grows: a correction is a further line. */
 export class EntryBody {
-  @Matches(DATE, dated)
+  @IsDay()
   on!: string;
 
   @IsIn(ENTRY_KINDS, { message: `$property must be one of: ${ENTRY_KINDS.join(', ')}.` })

@@ -43,7 +43,7 @@ const CASES: [body: Body, sound: Record<string, unknown>, refuses: Record<string
       stub: ['twig', 3],
       length: [0, 4001, '30'],
       session: [0, 21, 1.5],
-      until: ['soon', '2026-13-01'],
+      until: ['soon', '2026-13-01', '2027-02-29'],
       untilSet: ['no such id!', 7],
       untilD: [0, 601],
       toShoot: ['', 'b 1'],
@@ -58,7 +58,7 @@ const CASES: [body: Body, sound: Record<string, unknown>, refuses: Record<string
     { revision: 1, profile: 'refinement', limits: { barDeg: 25, shadesGap: 0.2 }, rules: { low: false } },
     { profile: ['mine', undefined], limits: [{ barDeg: 1000 }, { barDeg: '25' }, { luck: 1 }, 5], rules: [{ low: 'no' }, { luck: true }, null] },
   ],
-  [CutBody, { revision: 1, on: '2026-05-20', branches: ['b1', 'b2'] }, { on: ['today', undefined], branches: [[], [''], undefined] }],
+  [CutBody, { revision: 1, on: '2026-05-20', branches: ['b1', 'b2'] }, { on: ['today', '2026-02-30', undefined], branches: [[], [''], undefined] }],
   [
     WiredBody,
     {
@@ -78,7 +78,7 @@ const CASES: [body: Body, sound: Record<string, unknown>, refuses: Record<string
       over: 60,
     },
     {
-      on: ['2026-5-20', undefined],
+      on: ['2026-5-20', '2026-02-30', undefined],
       branch: ['', undefined],
       metal: ['gold', undefined],
       size: [0.2, 13, NaN, undefined],
@@ -105,7 +105,7 @@ const CASES: [body: Body, sound: Record<string, unknown>, refuses: Record<string
     { by: [undefined, '', 'x'.repeat(121)], branches: [undefined, [], ['']] },
   ],
   [EntryBody, { on: '2026-05-20', kind: 'withdrawn', corrects: 'r1' }, { corrects: [undefined, 'r 1'] }],
-  [EntryBody, { on: '2026-05-20', kind: 'note', text: 'Full buds.' }, { text: ['x'.repeat(5001), 4] }],
+  [EntryBody, { on: '2026-05-20', kind: 'note', text: 'Full buds.' }, { on: ['2026-02-30'], text: ['x'.repeat(5001), 4] }],
   [
     ReadingBody,
     { revision: 1, on: '2026-05-20', signs: ['dense'], season: null },
