@@ -7,6 +7,7 @@ export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/packages', '<rootDir>/apps', '<rootDir>/demo'],
   testMatch: ['**/*.test.ts'],
+  setupFiles: ['<rootDir>/jest.setup.mjs'],
   transform: { '^.+\\.(ts|mjs)$': ['@swc/jest', swc], '/three/(build|examples)/.+\\.js$': ['@swc/jest', swc] },
   // The scene's library comes as modules only.
   transformIgnorePatterns: ['/node_modules/(?!three/)'],

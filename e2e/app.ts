@@ -4,7 +4,7 @@ import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { execFileSync } from 'node:child_process';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
-import { start, type Running } from '../apps/server/test/server';
+import { ask, start, type Running } from '../apps/server/test/server';
 
 export interface App {
   server: Running;
@@ -27,7 +27,7 @@ const FLAGS = [
 ];
 
 /** The built application on an empty folder, in a fresh browser. */
-export async function open(port: number, viewport = { width: 1280, height: 800 }): Promise<App> {
+export async function open(port: number, viewport = { width: 1280, height: 800, deviceScaleFactor: 0.5 }): Promise<App> {
   const server = await start(mkdtempSync(join(tmpdir(), 'ustle-e2e-')), port);
   const browser = await puppeteer.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
@@ -37,6 +37,7 @@ export async function open(port: number, viewport = { width: 1280, height: 800 }
   });
   const page = await browser.newPage();
   await page.setViewport(viewport);
+  page.setDefaultTimeout(60_000);
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(String(error)));
   // A stream of readings is broken off when its page is left; that is no failure.
@@ -54,15 +55,61 @@ export function loadStudio(address: string): void {
   ]);
 }
 
+// What the API answers is read as it comes: a test says what it expects of it.
+
+type Stored = any;
+
+export async function idOf({ server }: App, name: string): Promise<string> {
+  return (await ask(server.address, 'GET', '/api/trees')).body.find((t: { name: string }) => t.name === name).id;
+}
+
+/** The tree of a name as the server keeps it. */
+export const stored = async (app: App, name: string): Promise<Stored> => (await ask(app.server.address, 'GET', `/api/trees/${await idOf(app, name)}`)).body;
+
 const READY = '[data-ready="1"]';
 
-export const sceneReady = (page: Page): Promise<unknown> => page.waitForSelector(READY, { timeout: 60_000 });
+export const sceneReady = (page: Page): Promise<unknown> =>
+  page.waitForFunction((ready) => document.querySelector(ready), { timeout: 60_000, polling: 50 }, READY);
+
+/** Waits until all that was changed on the page is stored. */
+const written = (page: Page): Promise<unknown> => page.waitForFunction(() => document.body.dataset.writing !== '1', { timeout: 40_000, polling: 50 });
+
+/** Goes to a place in the application, or loads this one anew; a tree's page is there once its scene is drawn. */
+export async function visit({ page, server }: App, path?: string): Promise<void> {
+  await written(page);
+  if (path === undefined) await page.reload({ waitUntil: 'domcontentloaded' });
+  else await page.goto(server.address + path, { waitUntil: 'domcontentloaded' });
+  if (new URL(page.url()).pathname.startsWith('/tree')) await sceneReady(page);
+}
+
+/** Waits until the stored tree of a name is so. */
+export async function until(app: App, name: string, check: (view: Stored) => unknown): Promise<void> {
+  for (const end = Date.now() + 40_000; ; await new Promise((done) => setTimeout(done, 100))) {
+    const now = await stored(app, name);
+    if (check(now)) return;
+    if (Date.now() > end) throw new Error(`Not stored so: ${JSON.stringify(now.tree).slice(0, 2000)}`);
+  }
+}
+
+/** Presses what a selector and its text name, where the words alone would not tell it. */
+export const pressWhere = (page: Page, selector: string, text: RegExp): Promise<unknown> =>
+  page.waitForFunction(
+    (s, source, flags) => {
+      const found = [...document.querySelectorAll<HTMLElement>(s)].find((e) => new RegExp(source, flags).test(e.textContent!));
+      found?.click();
+      return found !== undefined;
+    },
+    { timeout: 40_000, polling: 50 },
+    selector,
+    text.source,
+    text.flags,
+  );
 
 /** Clicks the first button or link whose text begins so. */
 export async function press(page: Page, text: string): Promise<void> {
   await page.waitForFunction(
     (t) => [...document.querySelectorAll('button, a')].some((e) => e.textContent!.trim().startsWith(t) && !(e as HTMLButtonElement).disabled),
-    { timeout: 20_000 },
+    { timeout: 40_000, polling: 50 },
     text,
   );
   await page.evaluate((t) => {
@@ -86,12 +133,12 @@ export const fill = (page: Page, selector: string, value: string): Promise<void>
     value,
   );
 
-/** Waits until the page says something; if it does not, tells what it says instead. */
+/** Waits until the page says something and all that was written on it is stored; if it does not, tells what it says instead. */
 export async function says(page: Page, pattern: RegExp): Promise<void> {
   try {
     await page.waitForFunction(
-      (source, flags) => new RegExp(source, flags).test(document.body.innerText),
-      { timeout: 20_000 },
+      (source, flags) => document.body.dataset.writing === '0' && new RegExp(source, flags).test(document.body.innerText),
+      { timeout: 40_000, polling: 50 },
       pattern.source,
       `${pattern.flags}s`,
     );

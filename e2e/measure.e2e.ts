@@ -1,5 +1,4 @@
-import { ask } from '../apps/server/test/server';
-import { open, press, says, sceneReady, type App } from './app';
+import { open, press, pressWhere, says, sceneReady, stored, until, visit, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
@@ -7,22 +6,11 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-const stored = async () => {
-  const [tree] = (await ask(app.server.address, 'GET', '/api/trees')).body;
-  return (await ask(app.server.address, 'GET', `/api/trees/${tree.id}`)).body;
-};
-const until = async (check: (tree: Awaited<ReturnType<typeof stored>>['tree']) => boolean): Promise<void> => {
-  for (let i = 0; i < 100; i++) {
-    if (check((await stored()).tree)) return;
-    await new Promise((done) => setTimeout(done, 100));
-  }
-  throw new Error(`Not stored: ${JSON.stringify((await stored()).tree.branches)}`);
-};
 const focused = (): Promise<string> => app.page.evaluate(() => document.activeElement!.getAttribute('aria-label') ?? '');
 
 test('ten branches by keyboard alone, a thickness from the caliper, and undo after a reload', async () => {
   const { page } = app;
-  await page.goto(`${app.server.address}/bench`, { waitUntil: 'networkidle0' });
+  await visit(app, '/bench');
   await page.type('form input', 'Plover');
   await page.keyboard.press('Enter');
   await sceneReady(page);
@@ -45,8 +33,8 @@ test('ten branches by keyboard alone, a thickness from the caliper, and undo aft
     await page.keyboard.press('Enter');
     await page.waitForFunction((id) => document.activeElement!.getAttribute('aria-label') === `${id} at`, {}, `b${row + 1}`);
   }
-  await until((t) => t.branches.length === 10 && t.branches[9].d === 5);
-  const { branches } = (await stored()).tree;
+  await until(app, 'Plover', ({ tree: t }) => t.branches.length === 10 && t.branches[9].d === 5);
+  const { branches } = (await stored(app, 'Plover')).tree;
   expect(branches[2]).toMatchObject({ id: 'b3', at: 150, bearing: 30, elevation: 20, length: 174, d: 9.9 });
 
   // The last one onto the one above; its thickness from the caliper, and the focus moves on.
@@ -59,8 +47,8 @@ test('ten branches by keyboard alone, a thickness from the caliper, and undo aft
   await page.keyboard.press('F9');
   await page.waitForFunction(() => document.activeElement!.getAttribute('data-row') === '9', { timeout: 10_000 });
   await page.keyboard.press('Tab');
-  await until((t) => t.branches[9].parent === 'b9' && t.branches[8].d !== 5.73);
-  const caliper = (await stored()).tree.branches[8].d;
+  await until(app, 'Plover', ({ tree: t }) => t.branches[9].parent === 'b9' && t.branches[8].d !== 5.73);
+  const caliper = (await stored(app, 'Plover')).tree.branches[8].d;
   expect(Math.abs(caliper - 5.7)).toBeLessThan(0.3);
 
   // A fault in place: thicker than the trunk is only doubted, a negative length is not stored.
@@ -68,14 +56,13 @@ test('ten branches by keyboard alone, a thickness from the caliper, and undo aft
   await page.keyboard.type('-4');
   await page.keyboard.press('Tab');
   await says(page, /b1, length: between 1 and 4000 mm. Not stored/);
-  expect((await stored()).tree.branches[0].length).toBe(198);
-  await page.reload({ waitUntil: 'domcontentloaded' });
-  await sceneReady(page);
+  expect((await stored(app, 'Plover')).tree.branches[0].length).toBe(198);
+  await visit(app);
   await says(page, /10 branches/);
   await press(page, 'Undo');
-  await until((t) => t.branches[8].d !== caliper || t.branches[9].parent === 'trunk');
+  await until(app, 'Plover', ({ tree: t }) => t.branches[8].d !== caliper || t.branches[9].parent === 'trunk');
   await press(page, 'Redo');
-  await until((t) => t.branches[8].d === caliper && t.branches[9].parent === 'b9');
+  await until(app, 'Plover', ({ tree: t }) => t.branches[8].d === caliper && t.branches[9].parent === 'b9');
 });
 
 test('a faulty table is refused by line, corrected and brought in; a tilted front is chosen and kept', async () => {
@@ -95,10 +82,10 @@ test('a faulty table is refused by line, corrected and brought in; a tilted fron
   };
   await paste(table('a1;trunk;110;80;12;200;9,5\r\n\r\na2;trunk;wide;200;12;180;8\r\na3;a1;60;20;30;70;3\r\n'));
   await says(page, /Not brought in.*Line 4, at: "wide" is not a number/);
-  expect((await stored()).tree.branches).toHaveLength(10);
+  expect((await stored(app, 'Plover')).tree.branches).toHaveLength(10);
   await paste(table('a1;trunk;110;80;12;200;9,5\r\n\r\na2;trunk;160;200;12;180;8\r\na3;a1;60;20;30;70;3\r\n'));
   await says(page, /Brought in: 3 branches/);
-  expect((await stored()).tree.branches).toMatchObject([{ id: 'a1', d: 9.5 }, { id: 'a2' }, { id: 'a3', parent: 'a1' }]);
+  expect((await stored(app, 'Plover')).tree.branches).toMatchObject([{ id: 'a1', d: 9.5 }, { id: 'a2' }, { id: 'a3', parent: 'a1' }]);
 
   await press(page, 'Front');
   await says(page, /Planted|Movement/);
@@ -109,15 +96,14 @@ test('a faulty table is refused by line, corrected and brought in; a tilted fron
   await press(page, 'Keep open');
   await press(page, 'Choose');
   await says(page, /This is the front/);
-  await page.reload({ waitUntil: 'domcontentloaded' });
-  await sceneReady(page);
+  await visit(app);
   await says(page, /This is the front.*/);
-  expect((await stored()).tree.plan).toMatchObject({ front: { pitch: 6, roll: 1 }, pinned: [{ pitch: 6, roll: 1 }] });
+  expect((await stored(app, 'Plover')).tree.plan).toMatchObject({ front: { pitch: 6, roll: 1 }, pinned: [{ pitch: 6, roll: 1 }] });
 
   // Signs of strength and the season move the verdict.
   await press(page, 'Read');
   await says(page, /What you see/);
-  await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('aside label')].find((l) => l.textContent!.includes('Pests'))!.click());
+  await pressWhere(page, 'aside label', /Pests/);
   await says(page, /Only light work|Leave it alone/);
   expect(app.errors).toEqual([]);
 });
@@ -129,16 +115,16 @@ test('a crooked branch is bent by dragging its points', async () => {
   await page.focus('[data-row="1"][data-column="at"]');
   await press(page, 'a2 is crooked');
   await page.waitForSelector('[aria-label="Point 4 of a2"]');
-  await until((t) => t.branches[1].path?.length === 5);
-  const before = (await stored()).tree.branches[1];
+  await until(app, 'Plover', ({ tree: t }) => t.branches[1].path?.length === 5);
+  const before = (await stored(app, 'Plover')).tree.branches[1];
   const box = (await (await page.$('[aria-label="Point 4 of a2"]'))!.boundingBox())!;
   await page.mouse.move(box.x + 10, box.y + 10);
   await page.mouse.down();
   await page.mouse.move(box.x + 10, box.y + 60, { steps: 6 });
   await page.mouse.up();
   // Down on the screen is down on the tree; the shoulder and the other points stay.
-  await until((t) => t.branches[1].path[4][2] < before.path[4][2] - 10);
-  const after = (await stored()).tree.branches[1];
+  await until(app, 'Plover', ({ tree: t }) => t.branches[1].path[4][2] < before.path[4][2] - 10);
+  const after = (await stored(app, 'Plover')).tree.branches[1];
   expect(after.path.slice(0, 4)).toEqual(before.path.slice(0, 4));
   expect(after.elevation).toBeLessThan(before.elevation);
 });

@@ -2,17 +2,13 @@ import { readFileSync, writeFileSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { ask } from '../apps/server/test/server';
-import { fill, loadStudio, open, press, says, sceneReady, text, type App } from './app';
+import { fill, idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, text, visit, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
   app = await open(4700);
 });
 afterAll(() => app.close());
-
-const treeNamed = async (name: string): Promise<{ id: string }> =>
-  (await ask(app.server.address, 'GET', '/api/trees')).body.find((t: { name: string }) => t.name === name);
-const stored = async (name: string) => (await ask(app.server.address, 'GET', `/api/trees/${(await treeNamed(name)).id}`)).body;
 
 const upload = async (path: string): Promise<void> => {
   const input = await app.page.waitForSelector('input[type=file]');
@@ -40,9 +36,9 @@ const drawn = (): Promise<{ share: number; hash: number }> =>
 
 test('an empty bench shows how to begin; a faulty file is refused with its places', async () => {
   const { page } = app;
-  await page.goto(`${app.server.address}/`, { waitUntil: 'networkidle0' });
-  expect(page.url()).toMatch(/\/bench$/);
+  await visit(app, '/');
   await says(page, /No tree on the bench yet/);
+  expect(page.url()).toMatch(/\/bench$/);
   const bad = JSON.parse(readFileSync(resolve(__dirname, '../demo/trees/gannet.ustle.json'), 'utf8'));
   bad.branches[2].d = -5;
   bad.branches[4].parent = 'nobody';
@@ -81,7 +77,7 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
   await press(page, 'A ');
   await press(page, 'Choose A');
   await says(page, /This is the front/);
-  const front = (await stored('Old Ferry')).tree.plan.front;
+  const front = (await stored(app, 'Old Ferry')).tree.plan.front;
   expect(front.bearing).toBe(Number(new URL(page.url()).searchParams.get('bearing')));
 
   // Findings, decided by keys; the tally adds up and undo takes back.
@@ -90,7 +86,7 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
   await page.keyboard.press('j');
   await page.keyboard.press('x');
   await says(page, /take off/);
-  const cut = (await stored('Old Ferry')).tree;
+  const cut = (await stored(app, 'Old Ferry')).tree;
   expect(cut.plan.decisions).toHaveLength(1);
   const gone = cut.branches.filter((b: { id: string; parent: string }) => [b.id, b.parent].includes(cut.plan.decisions[0].branch));
   const percent = Math.round(gone.reduce((sum: number, b: { green: number }) => sum + b.green, 0) * 100);
@@ -107,7 +103,7 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
   await page.keyboard.press('5');
   await says(page, /branches to wire/);
   const first = await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('aside li > button[aria-expanded]')][0]!.innerText.split('\n')[0]!);
-  await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('aside li > button[aria-expanded]')][0]!.click());
+  await pressWhere(page, 'aside li > button[aria-expanded]', /./);
   await says(page, /Bend to \d+°.*Rules of thumb.*Put on/);
   const unwired = await drawn();
   await fill(page, 'form input[type=date]', '2026-04-18');
@@ -115,7 +111,7 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
   await page.waitForFunction((b) => !document.querySelector('form') && document.body.innerText.includes(`${b} carries wire`), {}, first);
   await page.waitForFunction(() => document.querySelectorAll('canvas').length === 1);
   expect((await drawn()).hash).not.toBe(unwired.hash);
-  expect((await stored('Old Ferry')).tree.record).toMatchObject([{ kind: 'wired', branch: first, on: '2026-04-18', gap: 0, wrap: 'none' }]);
+  expect((await stored(app, 'Old Ferry')).tree.record).toMatchObject([{ kind: 'wired', branch: first, on: '2026-04-18', gap: 0, wrap: 'none' }]);
 
   // Watch: the race, a look, and the forecast moves.
   await page.keyboard.press('6');
@@ -133,8 +129,7 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
   await says(page, /No wire is on this tree/);
 
   // After a reload all is there.
-  await page.reload({ waitUntil: 'networkidle0' });
-  await sceneReady(page);
+  await visit(app);
   await says(page, /wire cut off/);
   expect(app.errors).toEqual([]);
 });
@@ -142,13 +137,13 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
 test('the demo studio: the bench by what is due, a look that moves the siblings, the season and its calendar', async () => {
   const { page } = app;
   loadStudio(app.server.address);
-  await page.goto(`${app.server.address}/bench`, { waitUntil: 'networkidle0' });
+  await visit(app, '/bench');
   await says(page, /Squall.*Lantern.*Gannet/);
   await press(page, 'Squall');
   await sceneReady(page);
   await says(page, /5 coils are on/);
-  const squall = await treeNamed('Squall');
-  const wires = async () => (await ask(app.server.address, 'GET', `/api/trees/${squall.id}/plan`)).body.wires as { branch: string; marking: { p50: string } }[];
+  const squall = await idOf(app, 'Squall');
+  const wires = async () => (await ask(app.server.address, 'GET', `/api/trees/${squall}/plan`)).body.wires as { branch: string; marking: { p50: string } }[];
   const before = await wires();
   await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('aside li > button[aria-expanded]')].at(-1)!.click());
   await says(page, /chance, in percent/);
@@ -172,7 +167,7 @@ test('the demo studio: the bench by what is due, a look that moves the siblings,
   // Lamplight, and a page that is not there.
   await press(page, 'Lamp');
   expect(await page.evaluate(() => document.documentElement.dataset.theme)).toBe('lamp');
-  await page.goto(`${app.server.address}/nowhere`, { waitUntil: 'networkidle0' });
+  await visit(app, '/nowhere');
   await says(page, /nothing at this address/i);
   expect(app.errors).toEqual([]);
 });

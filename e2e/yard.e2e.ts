@@ -1,5 +1,6 @@
+import type { HTTPRequest } from 'puppeteer-core';
 import { ask } from '../apps/server/test/server';
-import { fill, loadStudio, open, press, says, sceneReady, type App } from './app';
+import { fill, idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, until, visit, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
@@ -8,112 +9,124 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-const idOf = async (name: string): Promise<string> =>
-  (await ask(app.server.address, 'GET', '/api/trees')).body.find((t: { name: string }) => t.name === name).id;
-const stored = async (name: string) => (await ask(app.server.address, 'GET', `/api/trees/${await idOf(name)}`)).body;
-const until = async (name: string, check: (view: Awaited<ReturnType<typeof stored>>) => boolean): Promise<void> => {
-  for (let i = 0; i < 100; i++) {
-    if (check(await stored(name))) return;
-    await new Promise((done) => setTimeout(done, 100));
-  }
-  throw new Error(`Not stored: ${JSON.stringify((await stored(name)).tree.plan)}`);
-};
-const visit = async (path: string): Promise<void> => {
-  await app.page.goto(app.server.address + path, { waitUntil: 'domcontentloaded' });
-  if (path.startsWith('/tree')) await sceneReady(app.page);
-};
 /** Whether anything on the page is wider than the page itself. */
 const overflows = (): Promise<boolean> => app.page.evaluate(() => document.documentElement.scrollWidth > window.innerWidth + 1);
 
 test("a client's tree waits for their word: refused, agreed, cut", async () => {
   const { page } = app;
-  const id = await idOf('Gannet');
-  await visit(`/tree/${id}/remove?sheet=cut`);
+  const id = await idOf(app, 'Gannet');
+  await visit(app, `/tree/${id}/remove?sheet=cut`);
   await says(page, /belongs to The net loft.*Nothing is cut before it is agreed; open: b4\d, b4\d/);
-  const before = (await stored('Gannet')).tree;
-  await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('aside ol button')].find((b) => b.textContent === 'Cut')!.click());
+  const before = (await stored(app, 'Gannet')).tree;
+  await pressWhere(page, 'aside ol button', /^Cut$/);
   await says(page, /note first who agreed to cut b4\d/);
-  expect((await stored('Gannet')).tree).toEqual(before);
+  expect((await stored(app, 'Gannet')).tree).toEqual(before);
   await press(page, 'Read');
-  await visit(`/tree/${id}/remove?sheet=cut`);
+  await visit(app, `/tree/${id}/remove?sheet=cut`);
   await says(page, /Who agreed/);
   await fill(page, 'aside form input:not([type])', 'their steward');
   await press(page, 'Note it');
   await says(page, /their steward agreed on 2026-05-20/);
-  await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('aside ol button')].find((b) => b.textContent === 'Cut')!.click());
-  await until('Gannet', (v) => v.tree.branches.length === before.branches.length - 1);
-  expect((await stored('Gannet')).tree.record.map((e: { kind: string }) => e.kind)).toEqual(['agreed', 'removed']);
+  await pressWhere(page, 'aside ol button', /^Cut$/);
+  await until(app, 'Gannet', (v) => v.tree.branches.length === before.branches.length - 1);
+  expect((await stored(app, 'Gannet')).tree.record.map((e: { kind: string }) => e.kind)).toEqual(['agreed', 'removed']);
 });
 
 test('what is over the budget is left for a later session, and is due on its day', async () => {
   const { page } = app;
-  const id = await idOf('Squall');
+  const id = await idOf(app, 'Squall');
   for (const branch of ['b1', 'b5', 'b9', 'b13', 'b17']) {
-    const { revision } = await stored('Squall');
+    const { revision } = await stored(app, 'Squall');
     await ask(app.server.address, 'PUT', `/api/trees/${id}/plan/decisions/${branch}`, { revision, act: 'remove' });
   }
-  await visit(`/tree/${id}/remove?sheet=outcome`);
+  await visit(app, `/tree/${id}/remove?sheet=outcome`);
   await says(page, /More than one session.*Now.*From \d+ \w+ 20\d\d/);
   // Wire that would lose its branch is named.
   await says(page, /What would be lost.*would lose the branch/);
   await press(page, 'Leave them for then');
-  await until('Squall', (v) => v.tree.plan.decisions.some((d: { session?: number; until?: string }) => d.session === 2 && d.until));
+  await until(app, 'Squall', (v) => v.tree.plan.decisions.some((d: { session?: number; until?: string }) => d.session === 2 && d.until));
   await page.waitForFunction(() => !document.body.innerText.includes('More than one session'));
-  await visit('/season');
+  await visit(app, '/season');
   await says(page, /Squall\s+.*: cut, as left for now/);
 });
 
 test('on the phone: the bench, a coil looked at, the list of cuts; nothing runs off the side', async () => {
   const { page } = app;
-  await page.setViewport({ width: 390, height: 844 });
-  await visit('/bench');
+  await page.setViewport({ width: 390, height: 844, deviceScaleFactor: 0.5 });
+  await visit(app, '/bench');
   await says(page, /Squall.*Lantern/);
   expect(await overflows()).toBe(false);
   await press(page, 'Lantern');
   await sceneReady(page);
   await says(page, /coils are on/);
   expect(await overflows()).toBe(false);
-  await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('aside li > button[aria-expanded]')][0]!.click());
+  await pressWhere(page, 'aside li > button[aria-expanded]', /./);
   await says(page, /Presses.*Marks.*Set/);
   await press(page, 'clear');
-  await until('Lantern', (v) => v.tree.record.at(-1).kind === 'inspected');
-  await visit(`/tree/${await idOf('Lantern')}/cuts`);
+  await until(app, 'Lantern', (v) => v.tree.record.at(-1).kind === 'inspected');
+  await visit(app, `/tree/${await idOf(app, 'Lantern')}/cuts`);
   await says(page, /what to cut.*1\s+b38.*Mind yourself/);
   expect(await overflows()).toBe(false);
   for (const target of await page.$$('ol button')) {
     const box = (await target.boundingBox())!;
     expect([box.width >= 44, box.height >= 44]).toEqual([true, true]);
   }
-  await page.setViewport({ width: 1280, height: 800 });
+  await page.setViewport({ width: 1280, height: 800, deviceScaleFactor: 0.5 });
 });
 
 test('a gap is shown on the tree, a finding draws what it saw, the plumb line and grid come and go', async () => {
   const { page } = app;
-  const id = await idOf('Lantern');
-  await visit(`/tree/${id}/remove?sheet=outcome`);
+  const id = await idOf(app, 'Lantern');
+  await visit(app, `/tree/${id}/remove?sheet=outcome`);
   await says(page, /Gaps, and who could fill them.*mm wide/);
-  await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('aside li > button')].find((b) => /mm wide/.test(b.textContent!))!.click());
+  await pressWhere(page, 'aside li > button', /mm wide/);
   await page.waitForFunction(() => [...document.querySelectorAll('[role=application] button')].some((b) => /mm wide/.test(b.textContent!)));
-  await visit(`/tree/${id}/remove?branch=b37`);
+  await visit(app, `/tree/${id}/remove?branch=b37`);
   await page.waitForFunction(() => [...document.querySelectorAll('[role=application] button')].some((b) => b.textContent === 'bar'));
   await press(page, 'plumb line and cm grid');
   await says(page, /without the grid/);
   expect(new URL(page.url()).searchParams.get('plumb')).toBe('1');
 });
 
+test('a page is not left over a change that is still on its way', async () => {
+  const { page } = app;
+  await visit(app, `/tree/${await idOf(app, 'Lantern')}/front`);
+  await says(page, /Keep open.*Leave it open/);
+  let release: () => void = () => undefined;
+  const held = new Promise<void>((done) => (release = done));
+  await page.setRequestInterception(true);
+  const holdWrites = (request: HTTPRequest): void => void (request.method() === 'PUT' ? held : Promise.resolve()).then(() => request.continue());
+  page.on('request', holdWrites);
+  const asked = new Promise<string>((done) => page.once('dialog', (dialog) => void dialog.dismiss().then(() => done(dialog.type()))));
+  await page.click('::-p-text(Keep open)');
+  await page.click('::-p-text(Leave it open)');
+  await page.waitForFunction(() => /Being written/.test(document.body.innerText));
+  await page.evaluate(() => window.location.reload());
+  expect(await asked).toBe('beforeunload');
+  expect((await stored(app, 'Lantern')).tree.plan.front).not.toBeNull();
+  release();
+  // Both changes arrive, one after the other, and then the page may be left.
+  await until(app, 'Lantern', ({ tree }) => tree.plan.front === null && tree.plan.pinned?.length === 1);
+  page.off('request', holdWrites);
+  await page.setRequestInterception(false);
+  await visit(app);
+  await press(page, 'Undo');
+  await until(app, 'Lantern', ({ tree }) => tree.plan.front !== null);
+});
+
 test('keys are told, lamplight is kept, and what breaks in one place leaves the rest alive', async () => {
   const { page } = app;
-  await visit('/bench');
+  await visit(app, '/bench');
   await says(page, /Lantern/);
   await page.keyboard.press('?');
   await says(page, /Remove: shorten, leave a stub/);
   await page.keyboard.press('Enter');
   await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
   await press(page, 'Lamp');
-  await page.reload({ waitUntil: 'domcontentloaded' });
+  await visit(app);
   await says(page, /Lantern/);
   expect(await page.evaluate(() => document.documentElement.dataset.theme)).toBe('lamp');
-  await page.goto(`${app.server.address}/tree/nobody/front`, { waitUntil: 'domcontentloaded' });
+  await page.goto(`${app.server.address}/tree/nobody/front`);
   await says(page, /not here/);
   await press(page, 'Season');
   await says(page, /What is due by week.*Lantern/);

@@ -3,6 +3,7 @@ import { NavLink, Outlet } from 'react-router';
 import { NoticeBoard } from './notice';
 import { KeysSheet } from './KeysSheet';
 import { useTheme } from './theme';
+import { Writing } from './Writing';
 
 const PLACES = [
   { to: '/bench', name: 'Bench' },
@@ -54,6 +55,7 @@ export function Shell() {
           <Outlet />
         </div>
       </div>
+      <Writing />
       {keys && <KeysSheet onClose={() => setKeys(false)} />}
     </NoticeBoard>
   );

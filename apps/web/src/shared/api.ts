@@ -28,6 +28,7 @@ import {
   type Species,
   type View,
 } from '@ustle/core';
+import { followed } from './writing';
 
 /** A refusal by the server, in its own words. */
 export class ApiError extends Error {
@@ -60,7 +61,7 @@ export const useTree = (id: string): SWRResponse<TreeView, ApiError> => useGet(p
 export const useSeason = (): SWRResponse<SeasonView, ApiError> => useGet(paths.season);
 
 const send = <T>(method: string, path: string, body: unknown): Promise<T> =>
-  ask<T>(path, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+  followed(ask<T>(path, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }));
 
 /** What other screens show of the trees is out of date after a change. */
 const refreshLists = (): void => void Promise.all([mutate(paths.trees), mutate(paths.season)]);
@@ -79,7 +80,7 @@ function inTurn(view: TreeView, request: (now: TreeView) => Promise<TreeView>): 
 async function change(view: TreeView, request: (now: TreeView) => Promise<TreeView>, guess?: Change): Promise<TreeView> {
   const key = paths.tree(view.id);
   try {
-    const fresh = await mutate<TreeView>(key, inTurn(view, request), {
+    const fresh = await mutate<TreeView>(key, followed(inTurn(view, request)), {
       revalidate: false,
       rollbackOnError: true,
       populateCache: true,
@@ -141,7 +142,7 @@ export const postWired = (view: TreeView, body: Omit<WiredBody, 'revision'>): Pr
 export const postEntry = (view: TreeView, body: EntryBody): Promise<TreeView> => change(view, () => send('POST', paths.record(view.id), body));
 
 export async function importTree(text: string): Promise<TreeView> {
-  const view = await ask<TreeView>(paths.importTree, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: text });
+  const view = await followed(ask<TreeView>(paths.importTree, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: text }));
   refreshLists();
   return view;
 }

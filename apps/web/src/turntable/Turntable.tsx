@@ -224,7 +224,7 @@ export function Turntable(props: TurntableProps) {
       onPointerLeave={(event) => letGo(event, false)}
       onWheel={onWheel}
     >
-      <Canvas flat shadows="percentage" frameloop="demand" dpr={[1, 2]} camera={{ fov: FOV_DEG }} gl={{ antialias: true, preserveDrawingBuffer: true }}>
+      <Canvas flat shadows="percentage" frameloop="demand" dpr={[0.5, 2]} camera={{ fov: FOV_DEG }} gl={{ antialias: true, preserveDrawingBuffer: true }}>
         <color attach="background" args={[room.ground]} />
         <Rig live={live} height={placed.height} top={top} potHeight={tree.pot.height} radius={radius} />
         <Table

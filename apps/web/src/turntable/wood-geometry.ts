@@ -66,7 +66,7 @@ export function woodMesh(parts: readonly WoodPart[], look: BarkLook | null): Woo
     ranges.push({ from: indices.length / 3, id: part.id });
     const thick = part.line.diameters[0]!;
     const sides = Math.max(5, Math.round(part.sides * Math.sqrt(detail)));
-    const line = resampled(smooth(part.line, Math.max(1, Math.round(6 * detail))), Math.max(1.6, thick * (look ? 0.07 : 0.2)) / detail, part.flare);
+    const line = resampled(smooth(part.line, Math.max(1, Math.round(6 * detail))), Math.max(2.4, thick * (look ? 0.08 : 0.2)) / detail, part.flare);
     const ring = frames(line);
     const first = positions.length / 3;
     const furrows = look ? Math.max(3, Math.round(look.furrows * Math.min(1, 0.4 + thick / 60))) : 1;
@@ -142,10 +142,10 @@ export function partOfFace(ranges: WoodMesh['ranges'], face: number): string | n
   return found;
 }
 
-export const trunkPart = (placed: PlacedTree): WoodPart => ({ id: 'trunk', line: placed.trunk, flare: 0.12, sides: 84 });
+export const trunkPart = (placed: PlacedTree): WoodPart => ({ id: 'trunk', line: placed.trunk, flare: 0.12, sides: 72 });
 
 export function branchPart(b: PlacedTree['branches'][number]): WoodPart {
-  return { id: b.branch.id, line: b.line, flare: 0.28, sides: b.branch.d > 8 ? 28 : b.branch.d > 4 ? 16 : 9 };
+  return { id: b.branch.id, line: b.line, flare: 0.28, sides: b.branch.d > 8 ? 22 : b.branch.d > 4 ? 12 : 7 };
 }
 
 /** Surface roots: from the foot of the trunk, swelling and dipping, into the soil. */

@@ -78,11 +78,14 @@ export const branchOf = (tree: Tree, id: string): Branch | undefined => lineage(
 /** The branches that grow on one, or on the trunk; in file order. */
 export const childrenOf = (tree: Tree, parent: string): readonly Branch[] => lineage(tree.branches).childrenOf.get(parent) ?? [];
 
+/** Two shares together; rounded, so that a sum of many does not depend on their order. */
+export const addShares = (a: number, b: number): number => Math.round((a + b) * 1e9) / 1e9;
+
 /** Share of the green on each branch and on all that grows on it. */
 export function greenWithChildren(tree: Tree): Map<string, number> {
   const green = new Map(tree.branches.map((b) => [b.id, b.green]));
   for (const b of [...parentsFirst(tree.branches)].reverse()) {
-    if (b.parent !== 'trunk') green.set(b.parent, green.get(b.parent)! + green.get(b.id)!);
+    if (b.parent !== 'trunk') green.set(b.parent, addShares(green.get(b.parent)!, green.get(b.id)!));
   }
   return green;
 }
@@ -140,7 +143,7 @@ export function placeTree(tree: Tree): PlacedTree {
       parentDiameter: on.diameter,
     });
   }
-  const rest = 1 - tree.branches.reduce((sum, b) => sum + b.green, 0);
+  const rest = 1 - tree.branches.reduce((sum, b) => addShares(sum, b.green), 0);
   const total = trunk.along[trunk.along.length - 1]!;
   const crown = stretch(trunk, total * 0.86, total);
   return {

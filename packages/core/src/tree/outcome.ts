@@ -1,7 +1,7 @@
 import { clamp } from '../units/index.js';
 import { lengthOf, pointAt, stretch, sub, type Limb } from '../space/index.js';
 import { measure } from './changes.js';
-import { branchOf, childrenOf, placeTree, withChildren } from './geometry.js';
+import { addShares, branchOf, childrenOf, placeTree, withChildren } from './geometry.js';
 import type { Act, Branch, Decision, Tree } from './types.js';
 
 /** Acts that take wood off. */
@@ -82,8 +82,8 @@ export function takenOff(tree: Tree, decisions: readonly Decision[]): TakenOff {
   }
   for (const id of gone) cut.delete(id);
   const greenOf = (id: string): number => branchOf(tree, id)!.green;
-  let green = [...gone].reduce((sum, id) => sum + greenOf(id), 0);
-  for (const [id, { kept, dies }] of cut) green += greenOf(id) * (dies ? 1 : 1 - leafyLeft(branchOf(tree, id)!, kept));
+  let green = [...gone].reduce((sum, id) => addShares(sum, greenOf(id)), 0);
+  for (const [id, { kept, dies }] of cut) green = addShares(green, greenOf(id) * (dies ? 1 : 1 - leafyLeft(branchOf(tree, id)!, kept)));
   return { gone, cut, green };
 }
 
