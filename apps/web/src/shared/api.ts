@@ -28,6 +28,7 @@ import {
   type Species,
   type View,
 } from '@ustle/core';
+import { withSameParts } from './same-parts';
 import { followed } from './writing';
 
 /** A refusal by the server, in its own words. */
@@ -79,12 +80,20 @@ function inTurn(view: TreeView, request: (now: TreeView) => Promise<TreeView>): 
 /** Sends a change of one tree: shown at once, taken back if refused; a stale revision brings the tree as it is now. */
 async function change(view: TreeView, request: (now: TreeView) => Promise<TreeView>, guess?: Change): Promise<TreeView> {
   const key = paths.tree(view.id);
+  let guessed = view.tree;
   try {
     const fresh = await mutate<TreeView>(key, followed(inTurn(view, request)), {
       revalidate: false,
       rollbackOnError: true,
-      populateCache: true,
-      ...(guess ? { optimisticData: (_stored, shown) => ({ ...(shown ?? view), tree: guess((shown ?? view).tree) }) } : {}),
+      populateCache: (answer: TreeView) => ({ ...answer, tree: withSameParts(answer.tree, guessed) }),
+      ...(guess
+        ? {
+            optimisticData: (_stored, shown) => {
+              guessed = guess((shown ?? view).tree);
+              return { ...(shown ?? view), tree: guessed };
+            },
+          }
+        : {}),
     });
     refreshLists();
     return fresh!;

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import { STAGES, type StageKey } from './stages';
 
@@ -5,7 +6,7 @@ const WIDTH = 500;
 const rise = (i: number): number => 30 - 5 * Math.sin((i / (STAGES.length - 1)) * Math.PI * 1.5) - i * 1.2;
 
 /** The stages in one row, where there is no room for the stem. */
-export function StageRow({ stage }: { stage: StageKey }) {
+export const StageRow = memo(function StageRow({ stage }: { stage: StageKey }) {
   const { search } = useLocation();
   return (
     <nav aria-label="Stages" className="flex w-full gap-1 overflow-x-auto pb-1 md:hidden">
@@ -21,10 +22,10 @@ export function StageRow({ stage }: { stage: StageKey }) {
       ))}
     </nav>
   );
-}
+});
 
 /** The stages as a growing stem with a node for each, filled as they are settled. */
-export function StageStem({ stage, settled }: { stage: StageKey; settled: ReadonlySet<StageKey> }) {
+export const StageStem = memo(function StageStem({ stage, settled }: { stage: StageKey; settled: ReadonlySet<StageKey> }) {
   const { search } = useLocation();
   const x = (i: number): number => 30 + (i * (WIDTH - 60)) / (STAGES.length - 1);
   const path = STAGES.map((_, i) => `${i ? 'L' : 'M'}${x(i)} ${rise(i)}`).join('');
@@ -58,4 +59,4 @@ export function StageStem({ stage, settled }: { stage: StageKey; settled: Readon
       ))}
     </nav>
   );
-}
+});

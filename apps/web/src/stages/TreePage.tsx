@@ -127,6 +127,7 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
   const movePoint = (index: number, by: Vec): void =>
     drafting.edit((t) => ({ branches: t.branches.map((b) => (b.id === place.branch ? movedPoint(b, index, by) : b)) }));
   const desk: TreeDesk = { view, tree, plan, today, fronts, judged, drafting, weighed, found, spot, setSpot, ...place };
+  const settled = useMemo(() => settledStages(tree, plan), [tree, plan]);
   const measuring = stage === 'measure' && draft;
   // On a day that is past the tree is shown as it was: what was cut since is back on.
   const past = place.day < today;
@@ -182,7 +183,7 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
               Tree file
             </a>
           </div>
-          <StageStem stage={stage} settled={settledStages(desk)} />
+          <StageStem stage={stage} settled={settled} />
           <StageRow stage={stage} />
         </header>
         <div className="flex min-h-0 flex-1 flex-col lg:flex-row">

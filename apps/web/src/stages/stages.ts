@@ -1,4 +1,5 @@
 import type { ComponentType } from 'react';
+import type { PlanDocument, Tree } from '@ustle/core';
 import type { DrawnCoil } from '../turntable/coil-geometry';
 import type { TurntableProps } from '../turntable/Turntable';
 import { FrontPanel } from './front/FrontPanel';
@@ -45,7 +46,7 @@ export const STAGES: readonly Stage[] = [
 ];
 
 /** The stages that need nothing more for now. */
-export function settledStages({ tree, plan }: TreeDesk): Set<StageKey> {
+export function settledStages(tree: Tree, plan: PlanDocument | null): Set<StageKey> {
   const settled = new Set<StageKey>();
   if (!plan) return settled;
   if (plan.read.verdict === 'go') settled.add('read');

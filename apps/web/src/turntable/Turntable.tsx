@@ -1,4 +1,4 @@
-import { Canvas } from '@react-three/fiber';
+import { Canvas, type RootState } from '@react-three/fiber';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type WheelEvent } from 'react';
 import { Matrix4 } from 'three';
 import { clamp, placeTree, wrapDeg, type Evidence, type Front, type PlacedTree, type Tree, type Vec } from '@ustle/core';
@@ -66,11 +66,13 @@ const NONE: readonly never[] = [];
 
 /** The tree laid out in space; the same one as long as its measures are, whatever the plan does. */
 function usePlaced(tree: Tree): PlacedTree {
-  const measures = useMemo(() => JSON.stringify([tree.species, tree.pot, tree.trunk, tree.roots, tree.branches]), [tree]);
   // The measures say it all.
   // eslint-disable-next-line react-hooks/exhaustive-deps
-  return useMemo(() => placeTree(tree), [measures]);
+  return useMemo(() => placeTree(tree), [tree.species, tree.pot, tree.trunk, tree.roots, tree.branches]);
 }
+
+/** Asking a shader for its faults would hold the page until it is compiled. */
+const unhurried = ({ gl }: RootState): void => void (gl.debug.checkShaderErrors = import.meta.env.DEV);
 
 /** The measured tree on its round table: turned by dragging or with the arrow keys, brought nearer with the wheel. */
 export function Turntable(props: TurntableProps) {
@@ -224,7 +226,15 @@ export function Turntable(props: TurntableProps) {
       onPointerLeave={(event) => letGo(event, false)}
       onWheel={onWheel}
     >
-      <Canvas flat shadows="percentage" frameloop="demand" dpr={[0.5, 2]} camera={{ fov: FOV_DEG }} gl={{ antialias: true, preserveDrawingBuffer: true }}>
+      <Canvas
+        flat
+        shadows="percentage"
+        frameloop="demand"
+        dpr={[0.5, 2]}
+        camera={{ fov: FOV_DEG }}
+        gl={{ antialias: true, preserveDrawingBuffer: true }}
+        onCreated={unhurried}
+      >
         <color attach="background" args={[room.ground]} />
         <Rig live={live} height={placed.height} top={top} potHeight={tree.pot.height} radius={radius} />
         <Table

@@ -118,14 +118,17 @@ export function woodMesh(parts: readonly WoodPart[], look: BarkLook | null): Woo
 /** The same mesh without the triangles of some parts: their vertices stay, nothing is grown anew. */
 export function withoutParts({ geometry, ranges }: WoodMesh, hidden: ReadonlySet<string>): WoodMesh {
   const whole = geometry.getIndex()!;
-  const all = (geometry.userData.whole ??= Array.from(whole.array)) as number[];
+  const drawn = whole.array as Uint32Array;
+  const all = (geometry.userData.whole ??= drawn.slice()) as Uint32Array;
   const ends = ranges.map((_, i) => (ranges[i + 1]?.from ?? all.length / 3) * 3);
   const kept: WoodMesh['ranges'] = [];
   let count = 0;
   ranges.forEach((r, i) => {
     if (hidden.has(r.id)) return;
     kept.push({ from: count / 3, id: r.id });
-    for (let k = r.from * 3; k < ends[i]!; k++) whole.array[count++] = all[k]!;
+    const triangles = all.subarray(r.from * 3, ends[i]);
+    drawn.set(triangles, count);
+    count += triangles.length;
   });
   whole.needsUpdate = true;
   geometry.setDrawRange(0, count);

@@ -1,5 +1,5 @@
 import { proxy, wrap, type Remote } from 'comlink';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { peaks, type Consequences, type Evidence, type Front, type FrontResult, type PlanDocument, type Tree, type View, type Weights } from '@ustle/core';
 import type { Planner, RaceCurve } from './planner';
 
@@ -67,15 +67,18 @@ export interface FrontSearchState {
 
 /** The fronts of a tree, filling in as they are found; searched anew when they are wanted and what is seen has changed, not when a front is chosen. */
 export function useFronts(tree: Tree, tilts: number[], weights: Weights, wanted: boolean): FrontSearchState {
-  const key = JSON.stringify([tree.trunk, tree.roots, tree.branches, tree.features, tree.plan.decisions, tilts, weights]);
-  const [state, setState] = useState<{ key: string; rose: Front[]; candidates: Front[]; done: number; stopped: boolean }>({
-    key: '',
+  const how = JSON.stringify([tilts, weights]);
+  // Another key for another question: a front that is chosen does not change what is seen.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  const key = useMemo(() => Symbol(how), [tree.trunk, tree.roots, tree.branches, tree.features, tree.plan.decisions, how]);
+  const [state, setState] = useState<{ key: symbol | null; rose: Front[]; candidates: Front[]; done: number; stopped: boolean }>({
+    key: null,
     rose: [],
     candidates: [],
     done: 0,
     stopped: false,
   });
-  const found = useRef('');
+  const found = useRef<symbol | null>(null);
   useEffect(() => {
     if (!wanted || found.current === key) return;
     let stale = false;

@@ -72,7 +72,7 @@ export function DecideSheet() {
             findings={findingsOn.get(id) ?? NOTHING_FOUND}
             promised={weighed?.promises.find((p) => p.branch === id)}
             open={id === branch}
-            onOpen={() => setBranch(id === branch ? null : id)}
+            onOpen={setBranch}
             onAct={(to) => act(id, to)}
             onDetails={(given) => details(id, given)}
             onEither={(other) => void attempt(() => putEither(view, id, other))}

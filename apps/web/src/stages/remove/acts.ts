@@ -22,3 +22,6 @@ export const RULE_WORDS: Record<string, string> = {
 };
 export const sayRule = (rule: string): string => RULE_WORDS[rule] ?? rule;
 export const sayRuleFirst = (rule: string): string => sayRule(rule).replace(/^./, (c) => c.toUpperCase());
+
+/** The colour of a finding by its severity, 1 to 3. */
+export const SEVERITY_TONES = ['', 'text-quiet', 'text-ochre', 'text-madder'];

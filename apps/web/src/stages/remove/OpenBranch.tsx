@@ -1,0 +1,102 @@
+import { useState } from 'react';
+import { isCutting, takenOff, type Finding } from '@ustle/core';
+import { useDesk } from '../tree-context';
+import { ACT_WORDS, sayRuleFirst, SEVERITY_TONES } from './acts';
+import type { RowProps } from './BranchRow';
+import { DecisionDetails } from './DecisionDetails';
+
+const ADVICE_WORDS: Record<string, string> = {
+  remove: 'take it off',
+  shorten: 'shorten it',
+  compact: 'bend it shorter',
+  move: 'lead it aside',
+  reserve: 'keep it in reserve',
+  wait: 'wait',
+};
+
+function FindingText({ finding: f }: { finding: Finding }) {
+  const [first, ...reasons] = f.because;
+  const also = f.also.map((a) => ADVICE_WORDS[a]).join(', or ');
+  return (
+    <div>
+      <p>
+        <strong className={SEVERITY_TONES[f.severity]}>{sayRuleFirst(f.rule)}.</strong> {first}
+      </p>
+      {reasons.map((b) => (
+        <p key={b} className={b.startsWith('Against') ? 'text-moss' : ''}>
+          {b}
+        </p>
+      ))}
+      <p className="text-quiet">
+        One would {ADVICE_WORDS[f.advice]}
+        {also ? `; or ${also}` : ''}.
+      </p>
+      {f.conflicts.length > 0 && <p className="text-madder">It carries {f.conflicts.join(', ')}: that would lose its branch.</p>}
+    </div>
+  );
+}
+
+/** What was found against a branch, what can be decided about it, and what that takes along. */
+export function OpenBranch({ branch, act, decision, findings, promised, onAct, onDetails, onEither }: Omit<RowProps, 'open' | 'onOpen'>) {
+  const { tree } = useDesk();
+  const [pairing, setPairing] = useState(false);
+  const along = decision && isCutting(decision) ? [...takenOff(tree, [decision]).gone].filter((id) => id !== branch.id) : [];
+  const pairedWith = (tree.plan.either ?? []).filter((p) => p.includes(branch.id)).map(([a, b]) => (a === branch.id ? b : a));
+  return (
+    <div className="space-y-2.5 px-2 pb-3">
+      {findings.map((f, i) => (
+        <FindingText key={`${f.rule}${i}`} finding={f} />
+      ))}
+      {!findings.length && <p className="text-quiet">Nothing speaks against this branch.</p>}
+      <div className="flex flex-wrap gap-1.5">
+        {ACT_WORDS.map((a) => (
+          <button
+            key={a.act}
+            type="button"
+            aria-pressed={a.act === act}
+            className={`btn btn-sm px-2.5 ${a.act === act ? 'btn-primary' : 'btn-outline border-rule font-normal'}`}
+            onClick={() => onAct(a.act)}
+          >
+            {a.name} <kbd className="text-[12px] opacity-60">{a.key.toUpperCase()}</kbd>
+          </button>
+        ))}
+      </div>
+      {decision && <DecisionDetails key={decision.act} branch={branch} decision={decision} promised={promised} onDetails={onDetails} />}
+      {along.length > 0 && <p className="text-quiet">Takes {along.join(', ')} along.</p>}
+      {pairedWith.map((other) => (
+        <p key={other} className="text-quiet">
+          Either this or {other}.{' '}
+          <button type="button" className="text-copper underline-offset-2 hover:underline" onClick={() => onEither(other)}>
+            not so
+          </button>
+        </p>
+      ))}
+      {pairing ? (
+        <select
+          autoFocus
+          aria-label={`Either ${branch.id} or`}
+          className="select w-full bg-sheet"
+          value=""
+          onBlur={() => setPairing(false)}
+          onChange={(event) => {
+            setPairing(false);
+            onEither(event.target.value);
+          }}
+        >
+          <option value="">either this or…</option>
+          {tree.branches
+            .filter((b) => b.id !== branch.id && b.parent === branch.parent)
+            .map((b) => (
+              <option key={b.id} value={b.id}>
+                {b.id}, {b.d.toFixed(0)} mm at {b.at.toFixed(0)} mm
+              </option>
+            ))}
+        </select>
+      ) : (
+        <button type="button" className="text-[14px] text-copper underline-offset-2 hover:underline" onClick={() => setPairing(true)}>
+          either this or another…
+        </button>
+      )}
+    </div>
+  );
+}
