@@ -25,6 +25,9 @@ export const refused = (faults: FileFault[]): ProblemException =>
 export const notFound = (what: string, field?: string): ProblemException =>
   new ProblemException(404, { code: 'not-found', message: `${what} is not here.`, ...(field ? { field } : {}) });
 
+export const notYet = (on: string): ProblemException =>
+  new ProblemException(400, { code: 'not-yet', field: 'on', message: `on: ${on} has not come yet; the record tells what was done. Nothing was changed.` });
+
 /** Refusals that come from reading the body, before any rule of ours was asked. */
 const BODY_PROBLEMS: Record<number, Problem> = {
   400: { code: 'not-json', message: 'The body of the request is not JSON.', field: '/' },

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import type { TreeView } from '@ustle/contract';
-import { beforeCut, cutsOf, type RecordEntry, type Tree } from '@ustle/core';
+import { beforeCut, cutsOf, dayOf, type RecordEntry, type Tree } from '@ustle/core';
 import { checkTree, readTreeFile } from '@ustle/files';
 import type { EntityManager } from 'typeorm';
-import { notFound, ProblemException, refused } from '../problem.js';
+import { notFound, notYet, ProblemException, refused } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
 import { CommandEntity, TreeEntity } from '../store/entities.js';
 import { Store } from '../store/store.service.js';
@@ -128,6 +128,7 @@ export class TreesService {
   /** Adds lines to the record; returns their ids. */
   private async append(db: EntityManager, id: string, tree: Tree, entries: readonly RecordEntry[]): Promise<string[]> {
     for (const entry of entries) {
+      if (dayOf(entry.on) > this.clock.today()) throw notYet(entry.on);
       if (!hasRef(entry, tree)) throw notFound(`Branch "${entry.branch}"`, 'branch');
       if (entry.corrects && !tree.record.some((e) => e.id === entry.corrects)) throw notFound(`Line "${entry.corrects}" of the record`, 'corrects');
     }

@@ -1,8 +1,10 @@
-import { useMemo } from 'react';
-import { BufferAttribute, BufferGeometry, Color, DoubleSide } from 'three';
+import { useFrame } from '@react-three/fiber';
+import { useMemo, useRef } from 'react';
+import { BufferAttribute, BufferGeometry, Color, DoubleSide, type Group } from 'three';
 import { toRad, type Front, type Pot } from '@ustle/core';
 import type { Room } from './colours';
 import { pickable } from './picking';
+import { boxInPicture, overlap, type Reach } from './sprite-boxes';
 import { flag, numeral } from './sprites';
 
 export interface Flag {
@@ -62,12 +64,25 @@ function petals(rose: readonly Front[], inner: number, outer: number, z: number,
   return geometry;
 }
 
+/** What a flag's cloth covers about its foot, mm. */
+const pennant = (radius: number): Reach => ({ left: 0, right: radius * 0.118, below: radius * 0.137, above: radius * 0.211 });
+
 /** The round table: its rim is the scale of bearings, with the rose and the lettered fronts on it. */
 export function Table({ radius, top, pot, room, numerals, rose, flags, onFlag }: Props) {
   const scale = useMemo(() => ticks(radius * 0.995, top + 0.6), [radius, top]);
   const inner = Math.min(radius * 0.66, Math.max(pot.width, pot.depth) / 2 + radius * 0.03);
   const roseGeometry = useMemo(() => (rose.length ? petals(rose, inner, radius * 0.9, top + 0.5, room) : null), [rose, inner, radius, top, room]);
   const text = radius * 0.135;
+  const standing = useRef<Group>(null);
+  const numbers = useRef<Group>(null);
+  // A number of the scale gives way to a pennant before it.
+  useFrame(({ camera }) => {
+    const pennants = (standing.current?.children ?? []).map((f) => boxInPicture(f.position, camera, pennant(radius)));
+    for (const n of numbers.current?.children ?? []) {
+      const box = boxInPicture(n.position, camera, { left: text * -0.3, right: text * 0.3, below: text * -0.2, above: text * 0.2 });
+      n.visible = !pennants.some((p) => overlap(p, box));
+    }
+  });
   return (
     <group>
       <mesh rotation-x={Math.PI / 2} position={[0, 0, top - 3]} receiveShadow>
@@ -84,22 +99,26 @@ export function Table({ radius, top, pot, room, numerals, rose, flags, onFlag }:
           <meshBasicMaterial vertexColors side={DoubleSide} transparent opacity={0.85} />
         </mesh>
       )}
-      {Array.from({ length: numerals ? 12 : 0 }, (_, i) => (
-        <sprite key={i} position={at(i * 30, radius * 1.115, top + 1)} scale={[text, text / 2, 1]}>
-          <spriteMaterial map={numeral(String(i * 30), room.ink)} transparent depthWrite={false} />
-        </sprite>
-      ))}
-      {flags.map((f) => (
-        <sprite
-          key={`${f.letter}${f.filled}`}
-          position={at(f.bearing, radius * 0.965, top)}
-          center={[0.125, 0] as never}
-          scale={[radius * 0.135, radius * 0.225, 1]}
-          userData={pickable(() => onFlag(f.letter))}
-        >
-          <spriteMaterial map={flag(f.letter, f.filled, '#a4532a', '#faf7ef', room.ink)} transparent depthWrite={false} />
-        </sprite>
-      ))}
+      <group ref={numbers}>
+        {Array.from({ length: numerals ? 12 : 0 }, (_, i) => (
+          <sprite key={i} position={at(i * 30, radius * 1.115, top + 1)} scale={[text, text / 2, 1]}>
+            <spriteMaterial map={numeral(String(i * 30), room.ink)} transparent depthWrite={false} />
+          </sprite>
+        ))}
+      </group>
+      <group ref={standing}>
+        {flags.map((f) => (
+          <sprite
+            key={`${f.letter}${f.filled}`}
+            position={at(f.bearing, radius * 0.965, top)}
+            center={[0.125, 0] as never}
+            scale={[radius * 0.135, radius * 0.225, 1]}
+            userData={pickable(() => onFlag(f.letter))}
+          >
+            <spriteMaterial map={flag(f.letter, f.filled, '#a4532a', '#faf7ef', room.ink)} transparent depthWrite={false} />
+          </sprite>
+        ))}
+      </group>
     </group>
   );
 }

@@ -1,0 +1,19 @@
+import { Vector3, type Camera } from 'three';
+
+/** How far something that always faces the viewer reaches about its place, mm. `below` may lie above the place. */
+export interface Reach {
+  left: number;
+  right: number;
+  below: number;
+  above: number;
+}
+
+/** The box that it covers in the picture, in the camera's units from -1 to 1. */
+export function boxInPicture(at: Vector3, camera: Camera, reach: Reach): Reach {
+  const depth = -at.clone().applyMatrix4(camera.matrixWorldInverse).z;
+  const { x, y } = at.clone().project(camera);
+  const [wide, high] = [camera.projectionMatrix.elements[0]! / depth, camera.projectionMatrix.elements[5]! / depth];
+  return { left: x + reach.left * wide, right: x + reach.right * wide, below: y + reach.below * high, above: y + reach.above * high };
+}
+
+export const overlap = (a: Reach, b: Reach): boolean => a.left < b.right && b.left < a.right && a.below < b.above && b.below < a.above;
