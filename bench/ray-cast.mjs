@@ -1,5 +1,5 @@
 // What hides the trunk, found the plain way: a ray for every cell against every limb and pad. The yardstick for the depth buffer.
-import { lengthOf, SEEN_TRUNK_SHARE, stretch, viewer } from '@ustle/core';
+import { seenTrunk, viewer } from '@ustle/core';
 
 /**
  * Nearest depth at which a ray along the line of sight meets a tapered limb: the spheres along it, in fine steps.
@@ -46,6 +46,21 @@ function padDepth(pad, see, x, y) {
 }
 
 /**
+ * The pot as an upright cylinder, by steps along the ray. Axes of the view: right, up and toward the viewer.
+ * @param {import('@ustle/core').Pot} pot
+ * @param {number[][]} axes
+ * @param {number} x
+ * @param {number} y
+ */
+function potDepth({ width, depth, height }, axes, x, y) {
+  for (let d = 700; d > -700; d -= 3) {
+    const [px, py, pz] = [0, 1, 2].map((k) => x * axes[0][k] + y * axes[1][k] + d * axes[2][k]);
+    if (pz <= 0 && pz >= -height && (px / (width / 2)) ** 2 + (py / (depth / 2)) ** 2 <= 1) return d;
+  }
+  return -Infinity;
+}
+
+/**
  * Hidden share of the lower trunk from a bearing and pitch, by columns × rows rays.
  * @param {import('@ustle/core').PlacedTree} placed
  * @param {number} bearing
@@ -53,12 +68,15 @@ function padDepth(pad, see, x, y) {
  */
 export function rayCast(placed, bearing, pitch, columns = 70, rows = 150) {
   const see = viewer({ bearing, pitch, roll: 0 });
-  const low = stretch(placed.trunk, 0, lengthOf(placed.trunk) * SEEN_TRUNK_SHARE);
+  const low = seenTrunk(placed);
   const seen = low.points.map(see);
   const reach = Math.max(...low.diameters) / 2;
   const [x0, x1] = [Math.min(...seen.map((p) => p[0])) - reach, Math.max(...seen.map((p) => p[0])) + reach];
   const [y0, y1] = [Math.min(...seen.map((p) => p[1])) - reach, Math.max(...seen.map((p) => p[1])) + reach];
   const pads = [...placed.branches.map((b) => b.pad), placed.apexPad].filter((p) => p !== null);
+  const unit = [see([1, 0, 0]), see([0, 1, 0]), see([0, 0, 1])];
+  const axes = [0, 1, 2].map((k) => unit.map((u) => u[k]));
+  const pot = low.points.some((p) => p[2] < 0) ? placed.tree.pot : null;
   let [trunk, hidden] = [0, 0];
   for (let i = 0; i < columns; i++) {
     for (let k = 0; k < rows; k++) {
@@ -67,7 +85,12 @@ export function rayCast(placed, bearing, pitch, columns = 70, rows = 150) {
       const depth = limbDepth(low, see, x, y);
       if (depth === -Infinity) continue;
       trunk++;
-      if (placed.branches.some((b) => limbDepth(b.line, see, x, y) > depth) || pads.some((p) => padDepth(p, see, x, y) > depth)) hidden++;
+      if (
+        placed.branches.some((b) => limbDepth(b.line, see, x, y) > depth) ||
+        pads.some((p) => padDepth(p, see, x, y) > depth) ||
+        (pot && potDepth(pot, axes, x, y) > depth)
+      )
+        hidden++;
     }
   }
   return hidden / trunk;

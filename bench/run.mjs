@@ -116,7 +116,7 @@ const flags = [
 ];
 const browser = await puppeteer.launch({ executablePath: chromium(), headless: true, args: flags });
 for (const [name, path, sign] of [
-  ['bench, four trees listed', '/bench', 'main li'],
+  ['bench, six trees listed', '/bench', 'main li'],
   ['a tree, first frame of the turntable drawn', `/tree/${tree.id}/front`, '[data-ready="1"]'],
 ]) {
   const page = await (await browser.createBrowserContext()).newPage();

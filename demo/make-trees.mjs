@@ -76,6 +76,27 @@ const trees = [
       },
     },
   },
+  {
+    file: 'marigold',
+    grow: { seed: 5, name: 'Marigold', species: 'azalea', form: 'cascade', height: 620, base: 48, primaries: 9, secondaries: 3, swing: 0.12, faults: ['bar'] },
+    touch: { vigour: 'normal' },
+  },
+  {
+    file: 'perseverance',
+    grow: {
+      seed: 9,
+      name: 'Perseverance',
+      species: 'redwood',
+      form: 'clump',
+      height: 640,
+      base: 52,
+      primaries: 8,
+      secondaries: 2,
+      swing: 0.05,
+      faults: ['hanging'],
+    },
+    touch: { vigour: 'strong' },
+  },
 ];
 
 /** The tree turned on its axis, all bearings by the same angle. */

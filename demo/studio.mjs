@@ -91,5 +91,5 @@ export function studio(todayIso) {
 
   const gannet = withDecisions(withFront({ ...read('gannet'), client: 'The net loft' }), today, { bar: 'remove', hanging: 'remove' });
 
-  return [lantern, squall, read('old-ferry'), gannet];
+  return [lantern, squall, read('old-ferry'), gannet, withFront(read('marigold')), withFront(read('perseverance'))];
 }

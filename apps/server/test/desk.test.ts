@@ -1,7 +1,7 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { allSpecies, FAULTS, generateTree, type Tree } from '@ustle/core';
+import { allSpecies, FAULTS, formOf, FORMS, generateTree, type Tree } from '@ustle/core';
 import { paths } from '@ustle/contract';
 import { ask, start, type Running } from './server';
 
@@ -112,11 +112,37 @@ describe('a tree at the desk', () => {
     expect(await call('POST', paths.wired(id), { revision: 4, ...body, branch: 'b99' })).toMatchObject({ status: 404, body: { field: 'branch' } });
   });
 
+  test('a day that has not come is refused in every line of the record, with the field, and nothing is changed', async () => {
+    const id = await add();
+    await put(id, paths.decision(id, 'b2'), { act: 'remove' });
+    const before = await now(id);
+    const wire = { branch: 'b1', metal: 'copper', size: 2.05, strands: 1, angle: 45, hand: 'cw', start: 'over', gap: 0, wrap: 'none' };
+    const lines: [path: string, body: object][] = [
+      [paths.record(id), { kind: 'note', text: 'Looked at it.' }],
+      [paths.record(id), { kind: 'repotted' }],
+      [paths.wired(id), { revision: before.revision, ...wire }],
+      [paths.cut(id), { revision: before.revision, branches: ['b2'] }],
+    ];
+    for (const [path, body] of lines) {
+      expect(await call('POST', path, { ...body, on: '2026-05-21' })).toMatchObject({ status: 400, body: { field: 'on', code: 'not-yet' } });
+      expect(await now(id)).toEqual(before);
+    }
+    for (const [path, body] of lines.slice(0, 3)) expect((await call('POST', path, { ...body, on: '2026-05-20' })).status).toBeLessThan(300);
+  });
+
   test('trees are made up of any species, age and fault, and stand on the bench with their picture', async () => {
     const kinds = allSpecies().filter((_, i) => i % 9 === 0);
     for (const [i, s] of kinds.entries()) {
-      const made = await call('POST', paths.generateTree, { name: `Made ${i}`, species: s.key, seed: i, age: 5 + i * 20, faults: [FAULTS[i % FAULTS.length]] });
+      const made = await call('POST', paths.generateTree, {
+        name: `Made ${i}`,
+        species: s.key,
+        seed: i,
+        age: 5 + i * 20,
+        form: FORMS[i % FORMS.length],
+        faults: [FAULTS[i % FAULTS.length]],
+      });
       expect(made).toMatchObject({ status: 201, body: { tree: { species: s.key } } });
+      expect(formOf((made.body as { tree: Tree }).tree)).toBe(FORMS[i % FORMS.length]);
     }
     const bench = (await call('GET', paths.trees)).body as {
       name: string;

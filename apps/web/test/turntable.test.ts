@@ -1,6 +1,9 @@
 import fc from 'fast-check';
-import { frameRings } from '../src/turntable/framing';
+import { PerspectiveCamera, Vector3 } from 'three';
+import { FORMS, generateTree, placeTree } from '@ustle/core';
+import { FOV_DEG, frameRings, reachOf } from '../src/turntable/framing';
 import { LABEL_HEIGHT, placeLabels, type Label } from '../src/turntable/labels';
+import { boxInPicture, overlap, type Reach } from '../src/turntable/sprite-boxes';
 
 const label: fc.Arbitrary<Label> = fc.record({
   id: fc.uuid(),
@@ -58,5 +61,61 @@ test('the camera stands where the whole tree and table are in the picture, and n
       },
     ),
     { numRuns: 40 },
+  );
+});
+
+const DOWN_DEG = 9;
+
+/** A camera as the turntable puts it, seen from a bearing. */
+function cameraAt(distance: number, aim: number, bearing: number, aspect: number): PerspectiveCamera {
+  const camera = new PerspectiveCamera(FOV_DEG, aspect, distance / 10, distance * 4);
+  const [turn, down] = [(bearing * Math.PI) / 180, (DOWN_DEG * Math.PI) / 180];
+  camera.position.set(Math.sin(turn) * distance * Math.cos(down), Math.cos(turn) * distance * Math.cos(down), aim + distance * Math.sin(down));
+  camera.up.set(0, 0, 1);
+  camera.lookAt(0, 0, aim);
+  camera.updateMatrixWorld();
+  camera.updateProjectionMatrix();
+  return camera;
+}
+
+test('a tree of any form is in the picture from every bearing, its falling line and widest branch too', () => {
+  fc.assert(
+    fc.property(fc.nat(5000), fc.constantFrom(...FORMS), fc.nat(359), fc.double({ min: 0.5, max: 2, noNaN: true }), (seed, form, bearing, aspect) => {
+      const placed = placeTree(generateTree({ seed, form, name: 'Any', species: 'larch', height: 500, base: 45, primaries: 6, secondaries: 2 }));
+      const { distance, aim } = frameRings(reachOf(placed), FOV_DEG, aspect, DOWN_DEG);
+      const camera = cameraAt(distance, aim, bearing, aspect);
+      for (const line of [placed.trunk, ...placed.branches.map((b) => b.line)])
+        for (const point of line.points) {
+          const { x, y } = new Vector3(...point).project(camera);
+          expect(Math.max(Math.abs(x), Math.abs(y))).toBeLessThan(1);
+        }
+    }),
+    { numRuns: 40 },
+  );
+});
+
+test('the box of what faces the viewer holds its corners, and two boxes overlap as their corners say', () => {
+  const reach = fc.record({
+    left: fc.integer({ min: -40, max: 0 }),
+    right: fc.integer({ min: 1, max: 40 }),
+    below: fc.integer({ min: -40, max: 0 }),
+    above: fc.integer({ min: 1, max: 40 }),
+  });
+  const place = fc.tuple(fc.integer({ min: -200, max: 200 }), fc.integer({ min: -200, max: 200 }), fc.integer({ min: -100, max: 300 }));
+  fc.assert(
+    fc.property(place, place, reach, reach, fc.nat(359), (at, other, own, others, bearing) => {
+      const camera = cameraAt(1800, 100, bearing, 1.3);
+      const box = boxInPicture(new Vector3(...at), camera, own);
+      const across = new Vector3().setFromMatrixColumn(camera.matrixWorld, 0);
+      const up = new Vector3().setFromMatrixColumn(camera.matrixWorld, 1);
+      const corner = (right: number, above: number): Vector3 => new Vector3(...at).addScaledVector(across, right).addScaledVector(up, above).project(camera);
+      const [low, high] = [corner(own.left, own.below), corner(own.right, own.above)];
+      expect([low.x, low.y, high.x, high.y].map((v, i) => Math.abs(v - [box.left, box.below, box.right, box.above][i]!) < 1e-9)).toEqual(Array(4).fill(true));
+      const second = boxInPicture(new Vector3(...other), camera, others);
+      const inside = (b: Reach, x: number, y: number): boolean => x > b.left && x < b.right && y > b.below && y < b.above;
+      const shared = [Math.max(box.left, second.left), Math.min(box.right, second.right), Math.max(box.below, second.below), Math.min(box.above, second.above)];
+      const [x, y] = [(shared[0]! + shared[1]!) / 2, (shared[2]! + shared[3]!) / 2];
+      expect(overlap(box, second)).toBe(inside(box, x, y) && inside(second, x, y));
+    }),
   );
 });

@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import { ArrayMaxSize, IsArray, IsIn, IsInt, IsNumber, IsObject, IsOptional, IsString, Length, Max, Min } from 'class-validator';
-import { FAULTS, type Fault, type Measured } from '@ustle/core';
+import { FAULTS, FORMS, type Fault, type Form, type Measured } from '@ustle/core';
 import { Revised } from './revised.js';
 import { between } from './wording.js';
 
@@ -42,6 +42,10 @@ export class MadeUpBody extends NewTreeBody {
   @Min(3, between(3, 300, 'years'))
   @Max(300, between(3, 300, 'years'))
   age?: number;
+
+  @IsOptional()
+  @IsIn(FORMS, { message: `$property must be one of: ${FORMS.join(', ')}.` })
+  form?: Form;
 
   @IsOptional()
   @IsArray()

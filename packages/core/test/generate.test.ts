@@ -1,5 +1,18 @@
 import fc from 'fast-check';
-import { allSpecies, FAULTS, findingsOf, generateTree, largeTree, measureFaults, placeTree, sizeAtAge, type Fault, type Rule } from '../src/index.js';
+import {
+  allSpecies,
+  FAULTS,
+  findingsOf,
+  formOf,
+  FORMS,
+  generateTree,
+  largeTree,
+  measureFaults,
+  placeTree,
+  sizeAtAge,
+  type Fault,
+  type Rule,
+} from '../src/index.js';
 
 const anyGrowing = fc.record({
   seed: fc.nat(1_000_000),
@@ -7,6 +20,7 @@ const anyGrowing = fc.record({
   age: fc.integer({ min: 3, max: 200 }),
   faults: fc.subarray([...FAULTS]),
   secondaries: fc.integer({ min: 0, max: 4 }),
+  form: fc.constantFrom(...FORMS),
 });
 
 test('a made-up tree of any species, age and faults is one that could be measured, the same for the same seed', () => {
@@ -21,6 +35,9 @@ test('a made-up tree of any species, age and faults is one that could be measure
       const placed = placeTree(tree);
       expect(placed.height).toBe(Math.max(...tree.trunk.map((s) => s.z)));
       for (const b of placed.branches) expect(b.line.points.flat().every(Number.isFinite)).toBe(true);
+      expect(formOf(tree)).toBe(growing.form);
+      // What hangs past the rim hangs clear of the table that the pot stands on.
+      expect(Math.min(...tree.trunk.map((s) => s.z))).toBeGreaterThan(-tree.pot.height);
       expect(grow()).toEqual(tree);
     }),
     { numRuns: 60 },

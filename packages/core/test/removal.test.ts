@@ -8,6 +8,7 @@ import {
   decide,
   findingEvidence,
   findingsOf,
+  formOf,
   gapMap,
   judgeFront,
   limb,
@@ -16,6 +17,7 @@ import {
   readTree,
   REMOVAL_PROFILES,
   RULES,
+  rulesFor,
   suggestedProfile,
   type Branch,
   type Rule,
@@ -131,6 +133,12 @@ test('every rule has its case, and can be switched off and limited by the profil
     [{ trunk: hangingTrunk }, 'cascade'],
   ];
   for (const [own, name] of trees) expect([suggested(own), name in REMOVAL_PROFILES]).toEqual([name, true]);
+  // Where nothing was chosen a cascade and a clump are judged by their own rules, any other tree by all.
+  const stems = [40, 160, 280].map((bearing) => branch(`s${bearing}`, { at: 12, bearing, elevation: 70, d: 24, length: 380 }));
+  const judgedBy = (t: Tree) => [formOf(t), rulesFor(t).name, rulesFor(chooseRules({ profile: 'refinement', limits: {}, rules: {} })(t)).name];
+  expect(judgedBy(tree([], { trunk: hangingTrunk }))).toEqual(['cascade', 'cascade', 'refinement']);
+  expect(judgedBy(tree(stems))).toEqual(['clump', 'clump', 'refinement']);
+  expect(judgedBy(tree(stems.slice(0, 1)))).toEqual(['upright', 'all rules', 'refinement']);
 });
 
 test('findings turn with the tree and do not depend on the order of its branches', () => {
@@ -170,7 +178,10 @@ test('every finding is advice with a reason, names what it would cost, and says 
   fc.assert(
     fc.property(anyTree, (t) => {
       const seen = judgeFront(placeTree(t), { bearing: 10, pitch: 0, roll: 0 });
-      const hides = seen.hiding.filter((h) => h.share > 0.06 && h.branch !== 'trunk' && !seen.atEye.includes(h.branch)).map((h) => h.branch);
+      const { rules: asked } = rulesFor(t);
+      const hides = seen.hiding
+        .filter((h) => asked['hides-trunk'] && h.share > 0.06 && h.branch !== 'pot' && h.branch !== 'trunk' && !seen.atEye.includes(h.branch))
+        .map((h) => h.branch);
       const found = find(withFront(t, 10));
       expect(found.flatMap((f) => (f.rule === 'hides-trunk' ? [f.branch] : [])).sort()).toEqual(hides.sort());
       for (const f of found) {

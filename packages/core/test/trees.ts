@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { bearingAndElevation, generateTree, wrapDeg, type Branch, type Tree, type Vec } from '../src/index.js';
+import { bearingAndElevation, generateTree, wrapDeg, type Branch, type Form, type Tree, type Vec } from '../src/index.js';
 
 /** A branch with everything ordinary but what a test is about. */
 export const branch = (id: string, own: Partial<Branch> = {}): Branch => ({
@@ -38,7 +38,12 @@ export const tree = (branches: Branch[], own: Partial<Tree> = {}): Tree => ({
 });
 
 export const anyTree: fc.Arbitrary<Tree> = fc
-  .record({ seed: fc.nat(100000), primaries: fc.integer({ min: 3, max: 8 }), swing: fc.double({ min: 0.02, max: 0.16, noNaN: true }) })
+  .record({
+    seed: fc.nat(100000),
+    form: fc.constantFrom<Form>('upright', 'upright', 'cascade', 'clump'),
+    primaries: fc.integer({ min: 3, max: 8 }),
+    swing: fc.double({ min: 0.02, max: 0.16, noNaN: true }),
+  })
   .map((g) => generateTree({ ...g, name: 'Any', species: 'larch', height: 600, base: 50, secondaries: 2, faults: ['bar', 'hanging', 'dead'] }));
 
 const mapped = (t: Tree, point: (p: Vec) => Vec, bearing: (b: number) => number): Tree => ({

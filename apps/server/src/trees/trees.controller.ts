@@ -96,8 +96,8 @@ export class TreesController {
   @Post('made-up')
   @ApiOperation({ summary: 'Add a tree made up by the program, to try things on' })
   @ApiBody(bodyOf(MadeUpBody))
-  madeUp(@Body() { name, species, seed, age = 30, faults = ['bar', 'blind', 'hanging'] }: MadeUpBody): Promise<TreeView> {
-    return this.trees.add(generateTree({ seed, name, species: knownSpecies(species), ...sizeAtAge(species, age), secondaries: 3, faults }));
+  madeUp(@Body() { name, species, seed, age = 30, form = 'upright', faults = ['bar', 'blind', 'hanging'] }: MadeUpBody): Promise<TreeView> {
+    return this.trees.add(generateTree({ seed, name, species: knownSpecies(species), ...sizeAtAge(species, age), form, secondaries: 3, faults }));
   }
 
   @Get(':id')

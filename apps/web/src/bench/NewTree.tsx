@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { nameInText } from '@ustle/core';
+import { FORMS, nameInText, type Form } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { beginTree, makeUpTree, useSpecies } from '../shared/api';
 
@@ -10,6 +10,7 @@ export function NewTree() {
   const [name, setName] = useState('');
   const [kind, setKind] = useState('larch');
   const [age, setAge] = useState('30');
+  const [form, setForm] = useState<Form>('upright');
   const navigate = useNavigate();
   const { attempt } = useNotice();
   const found = species?.find((s) => s.key === kind);
@@ -24,6 +25,7 @@ export function NewTree() {
       const view = await makeUpTree({
         name: name.trim() || `Practice ${sayKind}`,
         species: kind,
+        form,
         age: Math.min(300, Math.max(3, Number(age) || 30)),
         seed: Math.floor(Math.random() * 2147483647),
       });
@@ -58,6 +60,14 @@ export function NewTree() {
         <label className="block">
           <span className="mb-1 block text-[14px] text-quiet">Age, years</span>
           <input type="number" className="input w-20 bg-sheet" min={3} max={300} value={age} onChange={(event) => setAge(event.target.value)} />
+        </label>
+        <label className="block">
+          <span className="mb-1 block text-[14px] text-quiet">Form</span>
+          <select className="select w-32 bg-sheet" value={form} onChange={(event) => setForm(event.target.value as Form)}>
+            {FORMS.map((f) => (
+              <option key={f}>{f}</option>
+            ))}
+          </select>
         </label>
         <button type="button" className="btn btn-outline btn-primary" onClick={() => void makeUp()}>
           Make one up

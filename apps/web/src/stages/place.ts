@@ -1,18 +1,17 @@
 import { useCallback, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
-import { dayOf, PARTS, tiltsFor, WEIGHT_PROFILES, wrapDeg, type Part, type Tree, type View, type Weights } from '@ustle/core';
+import { dayOf, PARTS, tiltsFor, usualWeights, WEIGHT_PROFILES, wrapDeg, type Part, type Tree, type View, type Weights } from '@ustle/core';
 import { REMOVE_SHEETS, type RemoveSheet, type TiltRange } from './tree-context';
 
 const TILT_STEPS: Record<TiltRange, number[]> = { level: [0], trim: [-5, 0, 5], free: [-20, -15, -10, -5, 0, 5, 10, 15, 20] };
-const DEFAULT_PROFILE = 'slender tree';
 
 const finite = (text: string | null, otherwise: number): number => (text !== null && text !== '' && Number.isFinite(Number(text)) ? Number(text) : otherwise);
 
 /** Weights written as a list in the address, or those of a named profile. */
-function readWeights(profile: string, list: string | null): Weights {
+function readWeights(profile: string, list: string | null, usual: string): Weights {
   const numbers = (list ?? '').split(',').map(Number);
   if (numbers.length === PARTS.length && numbers.every((n) => n >= 0 && n <= 3)) return Object.fromEntries(PARTS.map((p, i) => [p, numbers[i]])) as Weights;
-  return WEIGHT_PROFILES[profile] ?? WEIGHT_PROFILES[DEFAULT_PROFILE]!;
+  return WEIGHT_PROFILES[profile] ?? WEIGHT_PROFILES[usual]!;
 }
 
 /** The user's place on a tree, kept in the address: it survives a reload and can be passed on. */
@@ -42,9 +41,10 @@ export function usePlace(tree: Tree, today: string) {
   const usual: TiltRange = tiltsFor(tree, dayOf(today)).length > 3 ? 'free' : 'trim';
   const asked = params.get('tilts');
   const tilts = asked !== null && asked in TILT_STEPS ? (asked as TiltRange) : usual;
+  const usualProfile = usualWeights(tree);
   const list = params.get('weights');
-  const named = params.get('profile') ?? DEFAULT_PROFILE;
-  const weights = useMemo(() => readWeights(named, list), [named, list]);
+  const named = params.get('profile') ?? usualProfile;
+  const weights = useMemo(() => readWeights(named, list, usualProfile), [named, list, usualProfile]);
   const part = params.get('part');
   const sheet = params.get('sheet');
   const pair = params.get('pair');

@@ -2,22 +2,26 @@ import { useFrame } from '@react-three/fiber';
 import { useMemo, useRef, type ReactNode, type RefObject } from 'react';
 import type { DirectionalLight, Group, Matrix4, PerspectiveCamera } from 'three';
 import { toRad, type Pot } from '@ustle/core';
-import { FOV_DEG, frameRings } from './framing';
+import { FOV_DEG, frameRings, type Ring } from './framing';
 import { tiltMatrix, type Stand, type Tilt } from './stand';
 
 /** The viewer looks a little down on the table. */
 const LOOK_DOWN_DEG = 9;
 
+interface RigProps {
+  live: RefObject<Stand>;
+  /** From the lowest to the highest point of the tree, mm. */
+  tall: number;
+  /** How far the tree reaches, from below. */
+  reach: readonly Ring[];
+  potHeight: number;
+  radius: number;
+}
+
 /** Puts the camera and the lamp where the viewer stands; the tree turns under a light that stays. */
-export function Rig({ live, height, top, potHeight, radius }: { live: RefObject<Stand>; height: number; top: number; potHeight: number; radius: number }) {
+export function Rig({ live, tall, reach: ofTree, potHeight, radius }: RigProps) {
   const lamp = useRef<DirectionalLight>(null);
-  const rings = useMemo(
-    () => [
-      { radius: radius * 1.13, z: -potHeight - 12 },
-      { radius: height * 0.14, z: top + height * 0.04 },
-    ],
-    [height, top, potHeight, radius],
-  );
+  const rings = useMemo(() => [{ radius: radius * 1.13, z: -potHeight - 12 }, ...ofTree], [ofTree, potHeight, radius]);
   const framed = useRef<{ rings: typeof rings; aspect: number; distance: number; aim: number } | null>(null);
   useFrame(({ camera, size }) => {
     const aspect = size.width / size.height;
@@ -35,9 +39,9 @@ export function Rig({ live, height, top, potHeight, radius }: { live: RefObject<
     camera.updateProjectionMatrix();
     camera.updateMatrixWorld();
     const side = b + toRad(48);
-    lamp.current?.position.set(Math.sin(side) * height * 1.6, Math.cos(side) * height * 1.6, height * 2.5);
+    lamp.current?.position.set(Math.sin(side) * tall * 1.6, Math.cos(side) * tall * 1.6, tall * 2.5);
   });
-  const reach = Math.max(height, radius) * 1.25;
+  const reach = Math.max(tall, radius) * 1.25;
   return (
     <>
       <hemisphereLight args={['#fffaf0', '#8d7b66', 1.15]} />
@@ -52,7 +56,7 @@ export function Rig({ live, height, top, potHeight, radius }: { live: RefObject<
         shadow-normalBias={1.2}
         shadow-radius={5}
       >
-        <orthographicCamera attach="shadow-camera" args={[-reach, reach, reach, -reach, 1, height * 6]} />
+        <orthographicCamera attach="shadow-camera" args={[-reach, reach, reach, -reach, 1, tall * 6]} />
       </directionalLight>
     </>
   );

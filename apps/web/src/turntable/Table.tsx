@@ -1,6 +1,6 @@
 import { useFrame } from '@react-three/fiber';
 import { useMemo, useRef } from 'react';
-import { BufferAttribute, BufferGeometry, Color, DoubleSide, type Group } from 'three';
+import { BufferAttribute, BufferGeometry, Color, DoubleSide, Vector3, type Group } from 'three';
 import { toRad, type Front, type Pot } from '@ustle/core';
 import type { Room } from './colours';
 import { pickable } from './picking';
@@ -64,6 +64,8 @@ function petals(rose: readonly Front[], inner: number, outer: number, z: number,
   return geometry;
 }
 
+const ORIGIN = new Vector3();
+
 /** What a flag's cloth covers about its foot, mm. */
 const pennant = (radius: number): Reach => ({ left: 0, right: radius * 0.118, below: radius * 0.137, above: radius * 0.211 });
 
@@ -75,12 +77,16 @@ export function Table({ radius, top, pot, room, numerals, rose, flags, onFlag }:
   const text = radius * 0.135;
   const standing = useRef<Group>(null);
   const numbers = useRef<Group>(null);
-  // A number of the scale gives way to a pennant before it.
+  // A number of the scale gives way to a pennant, and to the pot where it stands behind it.
   useFrame(({ camera }) => {
+    const seen = Math.atan2(camera.position.x, camera.position.y);
+    const half = Math.hypot(pot.width * Math.cos(seen), pot.depth * Math.sin(seen)) / 2;
+    const body = boxInPicture(ORIGIN, camera, { left: -half, right: half, below: -pot.height, above: pot.depth * 0.1 });
     const pennants = (standing.current?.children ?? []).map((f) => boxInPicture(f.position, camera, pennant(radius)));
     for (const n of numbers.current?.children ?? []) {
       const box = boxInPicture(n.position, camera, { left: text * -0.3, right: text * 0.3, below: text * -0.2, above: text * 0.2 });
-      n.visible = !pennants.some((p) => overlap(p, box));
+      const behind = n.position.x * camera.position.x + n.position.y * camera.position.y < 0;
+      n.visible = !pennants.some((p) => overlap(p, box)) && !(behind && overlap(body, box));
     }
   });
   return (

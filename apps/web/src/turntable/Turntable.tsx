@@ -8,7 +8,7 @@ import type { DrawnCoil } from './coil-geometry';
 import { ROOMS } from './colours';
 import { EvidenceLines } from './EvidenceLines';
 import { FrameTeller, useFrames, type Frame, type FrameListeners } from './frames';
-import { FOV_DEG } from './framing';
+import { FOV_DEG, reachOf } from './framing';
 import { Labels } from './Labels';
 import { Picker, type PickAt } from './picking';
 import { PlumbLine } from './PlumbLine';
@@ -138,21 +138,10 @@ export function Turntable(props: TurntableProps) {
     return () => void company.delete(follow);
   }, [company, bearing, stand]);
 
-  const radius = useMemo(() => {
-    const reach = Math.max(...placed.branches.flatMap((b) => b.line.points.map((p) => Math.hypot(p[0], p[1]))), 1);
-    return Math.max(Math.max(tree.pot.width, tree.pot.depth) * 0.78, Math.min(reach * 1.05, placed.height * 0.8));
-  }, [placed, tree.pot]);
-
-  /** The highest leaf: a branch beside the apex may stand above it. */
-  const top = useMemo(
-    () =>
-      Math.max(
-        placed.height,
-        ...[...placed.branches.map((b) => b.pad), placed.apexPad].flatMap((pad) => (pad ? [pad.center[2] + pad.half[2]] : [])),
-        ...placed.branches.flatMap((b) => b.line.points.map((p) => p[2])),
-      ),
-    [placed],
-  );
+  const reach = useMemo(() => reachOf(placed), [placed]);
+  const tall = Math.max(...reach.map((r) => r.z)) - Math.min(0, ...reach.map((r) => r.z));
+  const widest = Math.max(...reach.map((r) => r.radius));
+  const radius = Math.max(Math.max(tree.pot.width, tree.pot.depth) * 0.78, Math.min(widest * 1.02, tall * 0.76));
 
   useFrames(
     listeners,
@@ -236,7 +225,7 @@ export function Turntable(props: TurntableProps) {
         onCreated={unhurried}
       >
         <color attach="background" args={[room.ground]} />
-        <Rig live={live} height={placed.height} top={top} potHeight={tree.pot.height} radius={radius} />
+        <Rig live={live} tall={tall} reach={reach} potHeight={tree.pot.height} radius={radius} />
         <Table
           radius={radius}
           top={-tree.pot.height - 1}

@@ -1,4 +1,4 @@
-import { toRad } from '@ustle/core';
+import { toRad, type PlacedTree } from '@ustle/core';
 
 /** The camera's angle of view, bottom to top. */
 export const FOV_DEG = 24;
@@ -9,6 +9,30 @@ export interface Ring {
   z: number;
 }
 
+const BANDS = 10;
+
+/** How far a tree reaches round its axis, in bands of height: what has to be in the picture from every bearing. */
+export function reachOf(placed: PlacedTree): Ring[] {
+  const limbs = [placed.trunk, ...placed.branches.map((b) => b.line)];
+  const pads = [...placed.branches.map((b) => b.pad), placed.apexPad].flatMap((pad) => (pad ? [pad] : []));
+  const spots = [
+    ...limbs.flatMap((line) => line.points.map(([x, y, z]) => ({ radius: Math.hypot(x, y), z }))),
+    ...pads.flatMap(({ center: [x, y, z], half }) =>
+      [1.2 * half[2], -half[2]].map((up) => ({ radius: Math.hypot(x, y) + 0.8 * Math.max(half[0], half[1]), z: z + up })),
+    ),
+  ];
+  const [low, high] = [Math.min(...spots.map((s) => s.z)), Math.max(...spots.map((s) => s.z))];
+  const bands: Ring[] = [];
+  for (const spot of spots) {
+    const band = Math.min(BANDS - 1, Math.floor(((spot.z - low) / (high - low)) * BANDS));
+    const before = bands[band];
+    bands[band] = before
+      ? { radius: Math.max(before.radius, spot.radius), z: band < BANDS / 2 ? Math.min(before.z, spot.z) : Math.max(before.z, spot.z) }
+      : spot;
+  }
+  return bands.filter(Boolean);
+}
+
 export interface Framing {
   /** From the camera to the point on the axis it looks at, mm. */
   distance: number;
@@ -16,26 +40,27 @@ export interface Framing {
   aim: number;
 }
 
-/** Least and greatest place on the screen of the rings (1 = the picture's edge), for a camera looking down at the axis. */
-function extents(
-  rings: readonly Ring[],
-  { distance, aim }: Framing,
-  half: number,
-  aspect: number,
-  downRad: number,
-): { low: number; high: number; wide: number } {
+/** A point on a ring: to the side of the line of sight, towards the camera, and up, mm. */
+interface Spot {
+  side: number;
+  near: number;
+  z: number;
+}
+
+const POINTS = 24;
+const around = Array.from({ length: POINTS }, (_, i) => (i / POINTS) * 2 * Math.PI).map((turn) => ({ side: Math.sin(turn), near: Math.cos(turn) }));
+const { max, min, abs } = Math;
+
+/** Least and greatest place on the screen of some points (1 = the picture's edge), for a camera looking down at the axis. */
+function extents(spots: readonly Spot[], { distance, aim }: Framing, half: number, aspect: number, cosDown: number, sinDown: number) {
   let [low, high, wide] = [Infinity, -Infinity, 0];
-  for (const { radius, z } of rings) {
-    for (let i = 0; i < 24; i++) {
-      const turn = (i / 24) * 2 * Math.PI;
-      const near = Math.cos(turn) * radius;
-      const up = z - aim;
-      const depth = distance - near * Math.cos(downRad) - up * Math.sin(downRad);
-      const y = (up * Math.cos(downRad) - near * Math.sin(downRad)) / (depth * half);
-      low = Math.min(low, y);
-      high = Math.max(high, y);
-      wide = Math.max(wide, Math.abs(Math.sin(turn) * radius) / (depth * half * aspect));
-    }
+  for (const { side, near, z } of spots) {
+    const up = z - aim;
+    const reach = half * (distance - near * cosDown - up * sinDown);
+    const y = (up * cosDown - near * sinDown) / reach;
+    low = min(low, y);
+    high = max(high, y);
+    wide = max(wide, abs(side) / (reach * aspect));
   }
   return { low, high, wide };
 }
@@ -43,12 +68,14 @@ function extents(
 /** The nearest stand from which all rings are in the picture, with a margin (share of the picture). The same from every bearing. */
 export function frameRings(rings: readonly Ring[], fovDeg: number, aspect: number, downDeg: number, margin = 0.03): Framing {
   const half = Math.tan(toRad(fovDeg / 2));
-  const down = toRad(downDeg);
-  const reach = Math.max(...rings.map((r) => Math.hypot(r.radius, r.z)));
+  const [cosDown, sinDown] = [Math.cos(toRad(downDeg)), Math.sin(toRad(downDeg))];
+  const spots = rings.flatMap(({ radius, z }) => around.map(({ side, near }): Spot => ({ side: side * radius, near: near * radius, z })));
+  const reach = max(...rings.map((r) => Math.hypot(r.radius, r.z)));
+  const seenFrom = (framing: Framing): ReturnType<typeof extents> => extents(spots, framing, half, aspect, cosDown, sinDown);
   const centred = (distance: number): Framing => {
     let aim = 0;
     for (let i = 0; i < 6; i++) {
-      const { low, high } = extents(rings, { distance, aim }, half, aspect, down);
+      const { low, high } = seenFrom({ distance, aim });
       aim += ((low + high) / 2) * half * distance;
     }
     return { distance, aim };
@@ -57,8 +84,8 @@ export function frameRings(rings: readonly Ring[], fovDeg: number, aspect: numbe
   let far = reach * 60;
   for (let i = 0; i < 40; i++) {
     const middle = (near + far) / 2;
-    const seen = extents(rings, centred(middle), half, aspect, down);
-    if (Math.max(seen.high, -seen.low, seen.wide) > 1 - margin) near = middle;
+    const seen = seenFrom(centred(middle));
+    if (max(seen.high, -seen.low, seen.wide) > 1 - margin) near = middle;
     else far = middle;
   }
   return centred(far);

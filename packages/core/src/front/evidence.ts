@@ -1,6 +1,5 @@
-import { add, direction, lengthOf, NO_EVIDENCE, pointAt, scale, screenAxes, smooth, stretch, type Evidence, type Vec, type View } from '../space/index.js';
-import type { PlacedTree } from '../tree/index.js';
-import { SEEN_TRUNK_SHARE } from './hiding.js';
+import { add, direction, lengthOf, NO_EVIDENCE, pointAt, scale, screenAxes, smooth, type Evidence, type Vec, type View } from '../space/index.js';
+import { seenTrunk, type PlacedTree } from '../tree/index.js';
 import type { Front, Part } from './scores.js';
 
 function baseSpread(placed: PlacedTree, view: View): Evidence {
@@ -45,8 +44,8 @@ export function frontEvidence(placed: PlacedTree, front: Front, part: Part): Evi
     case 'movement':
       return { lines: [trunk.points], words: [] };
     case 'trunkInSight': {
-      const low = stretch(trunk, 0, lengthOf(trunk) * SEEN_TRUNK_SHARE);
-      const hiding = front.hiding.filter((h) => h.branch !== 'trunk' && h.share > 0.01).slice(0, 5);
+      const low = seenTrunk(placed);
+      const hiding = front.hiding.filter((h) => placed.byId.has(h.branch) && h.share > 0.01).slice(0, 5);
       const by = ofBranches(
         placed,
         hiding.map((h) => h.branch),

@@ -1,20 +1,18 @@
 import { toRad } from '../units/index.js';
-import { lengthOf, stretch, type Limb } from '../space/index.js';
-import type { Pad, PlacedTree } from '../tree/index.js';
+import { lengthOf, type Limb } from '../space/index.js';
+import { seenTrunk, type Pad, type PlacedTree, type Pot } from '../tree/index.js';
 
 export const BUFFER_WIDTH = 96;
 export const BUFFER_HEIGHT = 128;
-/** The part of the trunk that should be seen: its lower two thirds. */
-export const SEEN_TRUNK_SHARE = 2 / 3;
 
 export interface Hiding {
   /** Share 0..1 of the lower trunk's outline that something stands in front of. */
   hidden: number;
-  /** Share of the outline each branch (or "trunk" for the apex foliage) hides, by id; largest first. */
+  /** Share of the outline each branch hides, by id ("trunk" for the foliage of the apex, "pot" for the pot); largest first. */
   by: () => HiddenBy[];
 }
 
-/** What one branch hides of the lower trunk: its share of the outline, and between which heights of it (0 base, 1 top). */
+/** What one branch hides of the lower trunk: its share of the outline, and between which parts of its line (0 base, 1 top). */
 export interface HiddenBy {
   branch: string;
   share: number;
@@ -54,16 +52,37 @@ function rotation(bearing: number, pitch: number): Float64Array {
   return Float64Array.of(-cf, sf, 0, -sf * sp, -cf * sp, cp, sf * cp, cf * cp, sp);
 }
 
+const POT_SLICES = 9;
+
+/** The pot as flat slices that overlap by three quarters, from rim to foot: what a trunk that falls past the rim may hang behind. */
+function potSlices({ width, depth, height }: Pot): Pad[] {
+  const half = (height * 2) / (POT_SLICES + 3);
+  return Array.from({ length: POT_SLICES }, (_, i) => ({
+    branch: 'pot',
+    center: [0, 0, -half * (1 + i / 2)],
+    axes: [
+      [1, 0, 0],
+      [0, 1, 0],
+      [0, 0, 1],
+    ],
+    half: [width / 2, depth / 2, half],
+  }));
+}
+
 /** A depth buffer over the lower trunk's box on the screen. Roll turns the picture and hides nothing new, so it is not asked for. */
 export function hidingOf(placed: PlacedTree): (bearing: number, pitch: number) => Hiding {
-  const names = [...placed.branches.map((b) => b.branch.id), 'trunk'];
+  const names = [...placed.branches.map((b) => b.branch.id), 'trunk', 'pot'];
   const wood = segmentsOf(placed.branches.map(({ line }, owner) => ({ line, owner })));
-  const low = stretch(placed.trunk, 0, lengthOf(placed.trunk) * SEEN_TRUNK_SHARE);
+  const low = seenTrunk(placed);
   const trunk = segmentsOf([{ line: low, owner: -1 }]);
+  const shareAt = low.along.map((s) => s / lengthOf(low));
   const pads: { pad: Pad; owner: number }[] = placed.branches.flatMap(({ pad }, owner) => (pad ? [{ pad, owner }] : []));
-  if (placed.apexPad) pads.push({ pad: placed.apexPad, owner: names.length - 1 });
+  if (placed.apexPad) pads.push({ pad: placed.apexPad, owner: names.indexOf('trunk') });
+  // An upright tree stands on its pot and never behind it.
+  if (low.points.some((p) => p[2] < 0)) for (const pad of potSlices(placed.tree.pot)) pads.push({ pad, owner: names.indexOf('pot') });
 
   const depthOfTrunk = new Float32Array(BUFFER_WIDTH * BUFFER_HEIGHT);
+  const alongTrunk = new Float32Array(BUFFER_WIDTH * BUFFER_HEIGHT);
   const depth = new Float32Array(BUFFER_WIDTH * BUFFER_HEIGHT);
   const holder = new Int32Array(BUFFER_WIDTH * BUFFER_HEIGHT);
   const turned = new Float64Array(wood.data.length);
@@ -103,11 +122,13 @@ export function hidingOf(placed: PlacedTree): (bearing: number, pitch: number) =
     depth.fill(-Infinity, 0, rows * BUFFER_WIDTH);
     holder.fill(-1, 0, rows * BUFFER_WIDTH);
 
-    const put = (column: number, row: number, z: number, into: Float32Array, owner: number): void => {
+    /** `along` is where on the trunk's line this is; of no matter for the others. */
+    const put = (column: number, row: number, z: number, into: Float32Array, owner: number, along = 0): void => {
       const at = row * BUFFER_WIDTH + column;
       if (z <= into[at]!) return;
       into[at] = z;
       if (owner >= 0) holder[at] = owner;
+      else alongTrunk[at] = along;
     };
     const firstColumn = (x: number): number => Math.max(0, Math.ceil((x - left) / cell - 0.5));
     const lastColumn = (x: number): number => Math.min(columns - 1, Math.floor((x - left) / cell - 0.5));
@@ -139,7 +160,7 @@ export function hidingOf(placed: PlacedTree): (bearing: number, pitch: number) =
             oy = y - t * dy,
             r = r0 + t * dr;
           const rest = r * r - ox * ox - oy * oy;
-          if (rest >= 0) put(column, row, z0 + t * dz + Math.sqrt(rest), into, owner);
+          if (rest >= 0) put(column, row, z0 + t * dz + Math.sqrt(rest), into, owner, i / 8 + t);
         }
       }
     };
@@ -194,23 +215,24 @@ export function hidingOf(placed: PlacedTree): (bearing: number, pitch: number) =
     let seen = 0,
       hidden = 0;
     const counts = new Int32Array(names.length);
-    const lowest = new Int32Array(names.length).fill(rows);
-    const highest = new Int32Array(names.length);
+    const lowest = new Float64Array(names.length).fill(1);
+    const highest = new Float64Array(names.length);
     for (let at = 0; at < rows * BUFFER_WIDTH; at++) {
       if (depthOfTrunk[at] === -Infinity) continue;
       seen++;
       if (depth[at]! > depthOfTrunk[at]!) {
         const by = holder[at]!;
-        const row = (at / BUFFER_WIDTH) | 0;
+        const on = alongTrunk[at]!;
+        const along = shareAt[Math.floor(on)]! + (shareAt[Math.ceil(on)]! - shareAt[Math.floor(on)]!) * (on % 1);
         hidden++;
         counts[by]!++;
-        if (row < lowest[by]!) lowest[by] = row;
-        if (row >= highest[by]!) highest[by] = row + 1;
+        if (along < lowest[by]!) lowest[by] = along;
+        if (along > highest[by]!) highest[by] = along;
       }
     }
     const by = (): HiddenBy[] =>
       names
-        .map((branch, i) => ({ branch, share: seen ? counts[i]! / seen : 0, from: lowest[i]! / rows, to: highest[i]! / rows }))
+        .map((branch, i) => ({ branch, share: seen ? counts[i]! / seen : 0, from: lowest[i]!, to: highest[i]! }))
         .filter(({ share }) => share > 0)
         .sort((a, b) => b.share - a.share || (a.branch < b.branch ? -1 : 1));
     return { hidden: seen ? hidden / seen : 0, by };

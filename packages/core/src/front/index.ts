@@ -1,5 +1,5 @@
 export * from './evidence.js';
 export * from './hiding.js';
 export { movementOf } from './movement.js';
-export { PARTS, WEIGHT_PROFILES, EYE_DEG, type Front, type Part, type PartScores, type Weights } from './scores.js';
+export { PARTS, WEIGHT_PROFILES, EYE_DEG, usualWeights, type Front, type Part, type PartScores, type Weights } from './scores.js';
 export * from './search.js';

@@ -78,7 +78,9 @@ export interface Movement {
 export function movementOf(line: readonly (readonly [number, number, number])[]): Movement {
   const seen = line.map((p): Point => [p[0], p[1]]);
   const fromSide = line.map((p): Point => [p[2], p[1]]);
-  const height = Math.max(1, line[line.length - 1]![1] - line[0]![1]);
+  // From its highest to its lowest point: the growing end of a cascade may hang at the height of its base.
+  const heights = line.map((p) => p[1]);
+  const height = Math.max(1, Math.max(...heights) - Math.min(...heights));
   const side = bendsOf(seen);
   const depth = bendsOf(fromSide);
   const straight = longestStraight(seen) / height;

@@ -1,6 +1,6 @@
 import { clamp, toDeg, toRad, turnDeg } from '../units/index.js';
 import { lengthOf, pointAt, smooth, viewer, wedge, type Vec, type View } from '../space/index.js';
-import { slope, greenWithChildren, type PlacedTree } from '../tree/index.js';
+import { formOf, greenWithChildren, slope, type PlacedTree, type Tree } from '../tree/index.js';
 import { hidingOf, type HiddenBy, type Hiding } from './hiding.js';
 import { movementOf } from './movement.js';
 
@@ -30,9 +30,12 @@ const BALANCED: Weights = { base: 1, movement: 1.5, trunkInSight: 1, apex: 0.7, 
 export const WEIGHT_PROFILES: Record<string, Weights> = {
   'slender tree': BALANCED,
   'heavy trunk': { ...BALANCED, base: 1.8, movement: 1, features: 1.2 },
-  cascade: { ...BALANCED, base: 0.6, movement: 2, apex: 0.2, firstBranch: 0.3 },
+  cascade: { ...BALANCED, base: 0.6, movement: 2, trunkInSight: 2, apex: 0.2, firstBranch: 0.3 },
   clump: { ...BALANCED, base: 1.4, movement: 0.8, trunkInSight: 1.4 },
 };
+
+/** The weights that a tree's form suggests. */
+export const usualWeights = (tree: Tree): string => ({ upright: 'slender tree', cascade: 'cascade', clump: 'clump' })[formOf(tree)];
 
 type OfBearing = { base: Scored; firstBranch: ReturnType<typeof firstBranch>; features: Scored };
 
@@ -119,7 +122,8 @@ function movement({ trunkLine }: Context, see: (p: Vec) => Vec): Scored {
   const because = (): string => {
     const turns = (bends: readonly { turnDeg: number }[]): string => `${bends.reduce((sum, b) => sum + Math.abs(b.turnDeg), 0).toFixed(0)}°`;
     const run = found.straight > 0.25 ? `; ${(found.straight * 100).toFixed(0)}% straight` : '';
-    return `${found.side.length} bends, ${turns(found.side)}; in depth ${turns(found.depth)}${run}`;
+    const count = `${found.side.length} ${found.side.length === 1 ? 'bend' : 'bends'}`;
+    return `${count}, ${turns(found.side)}; in depth ${turns(found.depth)}${run}`;
   };
   return { score: found.score, because };
 }
@@ -128,9 +132,13 @@ function apex({ placed }: Context, see: (p: Vec) => Vec): Scored {
   const total = lengthOf(placed.trunk);
   const from = see(pointAt(placed.trunk, total * 0.67).point);
   const to = see(pointAt(placed.trunk, total).point);
-  const lean = toDeg(Math.atan2(to[2] - from[2], Math.max(1e-6, to[1] - from[1])));
+  // Of a cascade the growing end hangs: it too comes a little to the viewer.
+  const hangs = to[1] < from[1];
+  const lean = toDeg(Math.atan2(to[2] - from[2], Math.max(1e-6, Math.abs(to[1] - from[1]))));
   const score = lean < 0 ? clamp(1 + lean / 25, 0, 1) : lean <= 15 ? 1 : clamp(1 - (lean - 15) / 35, 0, 1);
-  const because = (): string => (Math.abs(lean) < 0.5 ? 'upright' : lean > 0 ? `leans ${lean.toFixed(0)}° to you` : `leans ${(-lean).toFixed(0)}° away`);
+  const way = hangs ? 'hangs' : 'leans';
+  const because = (): string =>
+    Math.abs(lean) < 0.5 ? (hangs ? 'hangs straight down' : 'upright') : lean > 0 ? `${way} ${lean.toFixed(0)}° to you` : `${way} ${(-lean).toFixed(0)}° away`;
   return { score, because };
 }
 
@@ -176,7 +184,8 @@ function firstBranch({ low }: Context, view: View): Scored & { leading: string[]
     const side = first.off > 0 ? 'left' : 'right';
     const way =
       aside < 30 ? 'comes at you' : aside > 150 ? 'goes to the back' : `goes ${side}, ${Math.abs(90 - aside).toFixed(0)}° ${aside <= 90 ? 'forward' : 'back'}`;
-    return `${first.id} ${way}; ${back ? `${back.id} behind` : 'no back branch'}`;
+    const behind = back === first ? '' : `; ${back ? `${back.id} behind` : 'no back branch'}`;
+    return `${first.id} ${way}${behind}`;
   };
   return { score: 0.65 * toSide * atHeight + (back ? 0.35 : 0), because, leading: [first.id, ...(back ? [back.id] : [])] };
 }
@@ -191,6 +200,11 @@ function features({ placed }: Context, view: View): Scored {
   }, 0);
   const because = (): string => all.map((f) => `${f.kind} ${Math.abs(turnDeg(view.bearing, f.bearing)) < 70 ? 'shown' : 'hidden'}`).join(', ');
   return { score: sum / total, because };
+}
+
+function inSight(tree: Tree, hiding: Hiding): string {
+  const pot = hiding.by().find((h) => h.branch === 'pot');
+  return `${((1 - hiding.hidden) * 100).toFixed(0)}% of ${formOf(tree) === 'cascade' ? 'the trunk' : 'the lower two thirds'}${pot && pot.share >= 0.005 ? `; the pot hides ${(pot.share * 100).toFixed(0)}%` : ''}`;
 }
 
 export interface Rated {
@@ -211,7 +225,7 @@ export function rate(context: Context, view: View, weights: Weights): Rated {
   const found: Record<Part, Scored> = {
     ...faced,
     movement: movement(context, see),
-    trunkInSight: { score: 1 - hiding.hidden, because: () => `${((1 - hiding.hidden) * 100).toFixed(0)}% of the lower two thirds` },
+    trunkInSight: { score: 1 - hiding.hidden, because: () => inSight(context.placed.tree, hiding) },
     apex: apex(context, see),
     eye: eyes,
     greenKept: { score: clamp(1 - off, 0, 1), because: () => (off > 0.005 ? `${(off * 100).toFixed(0)}% of the green must move or go` : 'nothing must go') },

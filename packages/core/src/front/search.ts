@@ -1,7 +1,7 @@
 import { wrapDeg } from '../units/index.js';
 import type { View } from '../space/index.js';
 import type { PlacedTree } from '../tree/index.js';
-import { explain, prepare, rate, WEIGHT_PROFILES, type Front, type Rated, type Weights } from './scores.js';
+import { explain, prepare, rate, usualWeights, WEIGHT_PROFILES, type Front, type Rated, type Weights } from './scores.js';
 
 export interface FrontSearch {
   /** Degrees between bearings. */
@@ -33,13 +33,15 @@ export function peaks(rose: readonly Front[], most = 5): Front[] {
   return kept;
 }
 
+const weightsFor = ({ tree }: PlacedTree): Weights => WEIGHT_PROFILES[usualWeights(tree)]!;
+
 /** A tilt must pay: replanting at another angle costs roots and a season. Points of score for each degree. */
 const TILT_COST = 0.0015;
 const worth = ({ score, view }: Rated): number => score - TILT_COST * (Math.abs(view.pitch) + Math.abs(view.roll));
 
 /** Looks at the tree from every bearing and tilt; yields the best view of each bearing, so that a caller can show, wait or stop. */
 export function* scanFronts(placed: PlacedTree, search: FrontSearch = {}): Generator<Front, FrontResult> {
-  const { step = 3, pitches = [0], rolls = [0], weights = WEIGHT_PROFILES['slender tree']! } = search;
+  const { step = 3, pitches = [0], rolls = [0], weights = weightsFor(placed) } = search;
   const context = prepare(placed);
   const rose: Front[] = [];
   for (let bearing = 0; bearing < 360; bearing += step) {
@@ -66,7 +68,7 @@ export function searchFronts(placed: PlacedTree, search: FrontSearch = {}): Fron
 }
 
 /** One view with its score and reasons. */
-export function judgeFront(placed: PlacedTree, view: View, weights: Weights = WEIGHT_PROFILES['slender tree']!): Front {
+export function judgeFront(placed: PlacedTree, view: View, weights: Weights = weightsFor(placed)): Front {
   const context = prepare(placed);
   return explain(context, rate(context, view, weights));
 }

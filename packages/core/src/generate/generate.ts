@@ -1,14 +1,15 @@
 import { clamp, turnDeg, wrapDeg } from '../units/index.js';
 import { add, bearingAndElevation, direction, lengthOf, limb, pointAt, scale, unit, type Limb, type Vec } from '../space/index.js';
 import { speciesOf, type Habit } from '../species/index.js';
-import type { Branch, BranchState, Station, Tree } from '../tree/index.js';
+import type { Branch, BranchState, Form, Pot, Tree } from '../tree/index.js';
 import { seeded } from './random.js';
+import { trunkOf } from './trunk.js';
 
 export interface Growing {
   seed: number;
   name: string;
   species: string;
-  /** Height of the apex, mm. */
+  /** Height of the apex, mm; of a cascade, the length of its line. */
   height: number;
   /** Trunk diameter above the flare, mm. */
   base: number;
@@ -17,6 +18,8 @@ export interface Growing {
   /** Lean of the whole trunk, as a share of its height, towards a bearing. */
   lean?: number;
   leanBearing?: number;
+  /** Upright unless said: a cascade's line falls past the rim of its pot, a clump stands on several stems. */
+  form?: Form;
   primaries: number;
   /** Sub-branches on each primary. */
   secondaries?: number;
@@ -100,8 +103,7 @@ export function generateTree(growing: Growing): Tree {
     );
   };
 
-  const withSecondaries = (line: Limb, parent: string, bearing: number, rising: number): void => {
-    const count = growing.secondaries ?? 3;
+  const withSecondaries = (line: Limb, parent: string, bearing: number, rising: number, count = growing.secondaries ?? 3, level?: number): void => {
     for (let k = 0; k < count; k++) {
       const at = lengthOf(line) * (0.42 + (0.45 * k) / Math.max(1, count - 1));
       const here = pointAt(line, at);
@@ -112,7 +114,7 @@ export function generateTree(growing: Growing): Tree {
         line,
         at,
         wrapDeg(bearing + side * between(35, 60)),
-        slopeHere.elevation + between(-6, 14),
+        (level ?? slopeHere.elevation) + between(-6, 14),
         lengthOf(line) * between(0.3, 0.42),
         Math.max(1.4, here.diameter * between(0.5, 0.65)),
         rising,
@@ -120,14 +122,37 @@ export function generateTree(growing: Growing): Tree {
     }
   };
 
+  const form = growing.form ?? 'upright';
+  if (form === 'clump') {
+    // Stems from the foot, spread around it; each is a small tree of its own.
+    const first = between(0, 360);
+    for (let i = 0; i < STEMS; i++) {
+      const out = wrapDeg(first + ((i + 0.5) * 360) / STEMS + between(-18, 18));
+      const line = grow(
+        'trunk',
+        axis,
+        height * between(0.008, 0.028),
+        out,
+        between(64, 76),
+        height * between(0.55, 0.85),
+        base * between(0.5, 0.65),
+        between(4, 10),
+      );
+      withSecondaries(line, branches[branches.length - 1]!.id, out, between(4, 12), (growing.secondaries ?? 3) + 2, between(slopes[0], slopes[1]));
+    }
+  }
+
   let bearing = between(60, 110);
+  let side = 1;
   const total = lengthOf(axis);
   for (let i = 0; i < growing.primaries; i++) {
     const share = 0.24 + 0.66 * (growing.primaries > 1 ? (i / (growing.primaries - 1)) ** 0.88 : 0);
     const at = total * share;
+    // On a cascade branches stand away from the pot, to one side and the other of its line.
+    if (form === 'cascade') bearing = wrapDeg((growing.leanBearing ?? 90) + (side = -side) * between(35, 95));
     bearing = awayFromInside(axis, at, bearing);
     const elevation = slopes[0] + (slopes[1] - slopes[0]) * share + between(-8, 8);
-    const length = height * (0.5 * (1 - share) + 0.1) * between(0.85, 1.15);
+    const length = height * (0.5 * (1 - share) + 0.1) * between(0.85, 1.15) * REACH[form];
     const d = clamp(pointAt(axis, at).diameter * between(0.3, 0.42), 2, base);
     const line = grow('trunk', axis, at, bearing, elevation, length, d, between(-6, 14));
     withSecondaries(line, branches[branches.length - 1]!.id, bearing, between(4, 16));
@@ -147,16 +172,7 @@ export function generateTree(growing: Growing): Tree {
     collectedOn: null,
     vigour: 'normal',
     site: { hemisphere: 'north' },
-    pot: {
-      shape: 'oval',
-      width: round(height * 0.62),
-      depth: round(height * 0.46),
-      height: round(height * 0.12),
-      holes: [
-        { bearing: 90, radius: round(height * 0.16) },
-        { bearing: 270, radius: round(height * 0.16) },
-      ],
-    },
+    pot: potFor(form, height, Math.min(...trunk.map((s) => s.z))),
     trunk,
     roots: Array.from({ length: 6 }, (_, i) => ({
       bearing: Math.round(wrapDeg(i * 60 + between(-22, 22))),
@@ -170,6 +186,18 @@ export function generateTree(growing: Growing): Tree {
   };
 }
 
+const STEMS = 4;
+/** How far branches reach beside those of an upright tree of the same height. */
+const REACH: Record<Form, number> = { upright: 1, cascade: 0.62, clump: 0.62 };
+
+/** A pot that suits: wide and low, or for a cascade so tall that its tip hangs clear of the table. */
+function potFor(form: Form, height: number, lowest: number): Pot {
+  const [width, depth, tall] =
+    form === 'cascade' ? [height * 0.3, height * 0.3, Math.max(height * 0.3, 60 - lowest)] : [height * 0.62, height * 0.46, height * 0.12];
+  const holes = [90, 270].map((bearing) => ({ bearing, radius: round(width * 0.258) }));
+  return { shape: form === 'cascade' ? 'round' : 'oval', width: round(width), depth: round(depth), height: round(tall), holes };
+}
+
 /** A bearing turned off the inside of the trunk's bend, where no branch would have found light. */
 function awayFromInside(axis: Limb, at: number, bearing: number): number {
   const total = lengthOf(axis);
@@ -181,27 +209,6 @@ function awayFromInside(axis: Limb, at: number, bearing: number): number {
   return Math.abs(off) >= OUTSIDE_DEG ? bearing : wrapDeg(bearing - off + (off < 0 ? -OUTSIDE_DEG : OUTSIDE_DEG));
 }
 const OUTSIDE_DEG = 75;
-
-function trunkOf({ height, base, swing = 0.13, lean = 0, leanBearing = 90 }: Growing, between: (low: number, high: number) => number): Station[] {
-  const phase = between(0, 6.28);
-  const side = between(0, 6.28);
-  const toward = direction({ bearingDeg: leanBearing, elevationDeg: 0 });
-  const count = 11;
-  const raw = Array.from({ length: count }, (_, i): Station => {
-    const t = i / (count - 1);
-    // Bends that shrink upward: the phase runs faster and the swing grows smaller with height.
-    const wave = phase + 2 * Math.PI * (1.15 * t + 0.55 * t * t);
-    const reach = height * swing * (1 - 0.72 * t) * Math.sin(Math.PI * Math.min(1, 0.12 + t * 0.9)) ** 0.6;
-    return {
-      x: Math.cos(side) * Math.sin(wave) * reach + Math.sin(side) * Math.cos(wave * 0.9) * reach * 0.55 + toward[0] * lean * height * t,
-      y: Math.sin(side) * Math.sin(wave) * reach - Math.cos(side) * Math.cos(wave * 0.9) * reach * 0.55 + toward[1] * lean * height * t,
-      z: height * t,
-      d: base * (i === 0 ? 1.35 : i === 1 ? 1.02 : 1) * (1 - 0.88 * t) ** 0.95,
-    };
-  });
-  const { x, y } = raw[0]!;
-  return raw.map((s) => ({ x: round(s.x - x), y: round(s.y - y), z: round(s.z), d: round(Math.max(3, s.d)) }));
-}
 
 type Grow = (parent: string, on: Limb, at: number, bearing: number, elevation: number, length: number, d: number, rising: number) => Limb;
 

@@ -1,5 +1,5 @@
 import { speciesOf } from '../species/index.js';
-import type { RemovalChoice, Tree } from '../tree/index.js';
+import { formOf, type RemovalChoice, type Tree } from '../tree/index.js';
 
 export const RULES = [
   'dead',
@@ -129,23 +129,28 @@ const PROFILES: readonly RemovalProfile[] = [
 ];
 
 export const REMOVAL_PROFILES: Readonly<Record<string, RemovalProfile>> = Object.fromEntries(PROFILES.map((p) => [p.name, p]));
-export const USUAL_PROFILE = 'all rules';
+const USUAL_PROFILE = 'all rules';
 
 const known = <T>(values: Record<string, T>, keys: object): Record<string, T> => Object.fromEntries(Object.entries(values).filter(([key]) => key in keys));
 
 /** The profile that a tree's kind and history suggest: offered, never taken by itself. */
 export function suggestedProfile(tree: Tree): string {
-  const lowest = Math.min(...tree.branches.map((b) => b.elevation), 90);
-  const [base, apex] = [tree.trunk[0]!, tree.trunk[tree.trunk.length - 1]!];
-  if (apex.z < base.z || (lowest < -50 && apex.z < 0.6 * Math.max(...tree.trunk.map((s) => s.z)))) return 'cascade';
+  const form = formOf(tree);
+  if (form !== 'upright') return form;
   if (tree.styledOn) return 'refinement';
   return speciesOf(tree.species).group.includes('broadleaf') ? 'broadleaf structure' : 'first styling';
+}
+
+/** What a tree is judged by where nothing was chosen: all rules, but for forms to which some of them say nothing. */
+function usualProfile(tree: Tree): RemovalProfile {
+  const form = formOf(tree);
+  return REMOVAL_PROFILES[form === 'upright' ? USUAL_PROFILE : form]!;
 }
 
 /** The rules for a tree: its named profile with what was changed of it. */
 export function rulesFor(tree: Tree): RemovalProfile {
   const own: Partial<RemovalChoice> = tree.plan.removal ?? {};
-  const profile = REMOVAL_PROFILES[own.profile ?? USUAL_PROFILE] ?? REMOVAL_PROFILES[USUAL_PROFILE]!;
+  const profile = REMOVAL_PROFILES[own.profile ?? ''] ?? usualProfile(tree);
   return {
     ...profile,
     limits: { ...profile.limits, ...known(own.limits ?? {}, LIMIT_NOTES) },

@@ -5,6 +5,7 @@ import {
   bearingAndElevation,
   cross,
   direction,
+  lengthOf,
   limb,
   norm,
   pointAt,
@@ -112,13 +113,15 @@ function padOn(id: string, line: Limb, bareTo: number): Pad {
   const to = pointAt(line, total).point;
   const reach = sub(to, from);
   const flat: Vec = [reach[0], reach[1], 0];
-  const long = norm(flat) > 0.3 * norm(reach) ? unit(flat) : anySquare(unit(reach));
+  // The steeper it stands, the rounder its foliage lies.
+  const outward = norm(reach) > 0 ? norm(flat) / norm(reach) : 0;
+  const long: Vec = outward > 1e-6 ? unit(flat) : [1, 0, 0];
   const length = Math.max(norm(reach), 12);
   return {
     branch: id,
     center: add(add(from, scale(reach, 0.5)), [0, 0, length * 0.08]),
     axes: [long, unit(cross([0, 0, 1], long)), [0, 0, 1]],
-    half: [length * 0.58, Math.min(length * 0.42, 70), Math.min(Math.max(length * 0.15, 6), 30)],
+    half: [length * (0.42 + 0.16 * outward), Math.min(length * 0.42, 70), Math.min(Math.max(length * 0.15, 6), 30)],
   };
 }
 
@@ -158,10 +161,12 @@ export function placeTree(tree: Tree): PlacedTree {
 
 function apexPad(crown: Limb, trunkLength: number): Pad {
   const tip = crown.points[crown.points.length - 1]!;
-  const size = trunkLength * 0.13;
+  // A growing end that hangs is lit from its side and carries less.
+  const hangs = tip[2] < crown.points[0]![2];
+  const size = trunkLength * (hangs ? 0.075 : 0.13);
   return {
     branch: 'trunk',
-    center: add(tip, [0, 0, -size * 0.15]),
+    center: hangs ? pointAt(crown, lengthOf(crown) / 2).point : add(tip, [0, 0, -size * 0.15]),
     axes: [
       [1, 0, 0],
       [0, 1, 0],

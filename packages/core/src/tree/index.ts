@@ -2,6 +2,7 @@ export * from './blank.js';
 export * from './changes.js';
 export * from './cuts.js';
 export * from './decisions.js';
+export * from './form.js';
 export * from './geometry.js';
 export * from './measuring.js';
 export * from './outcome.js';

@@ -1,10 +1,8 @@
 import { turnDeg } from '../../units/index.js';
 import { lengthOf, pointAt, stretch } from '../../space/index.js';
+import { seenTrunk } from '../../tree/index.js';
 import type { Draft } from '../finding.js';
 import { percent, type Survey } from '../survey.js';
-
-/** The part of the trunk that should be seen: its lower two thirds. */
-const SEEN_TRUNK_SHARE = 2 / 3;
 
 /** eye, hides-trunk: what troubles the chosen front. Nothing without one. */
 export function fromFront(s: Survey): Draft[] {
@@ -25,9 +23,10 @@ export function fromFront(s: Survey): Draft[] {
       draw: () => ({ lines: [b.line.points], words: [{ at: pointAt(b.line, lengthOf(b.line)).point, text: 'at the eye' }] }),
     };
   });
-  const seen = lengthOf(placed.trunk) * SEEN_TRUNK_SHARE;
+  const low = seenTrunk(placed);
+  const seen = lengthOf(low);
   const hides = front.hiding
-    .filter((h) => h.branch !== 'trunk' && h.share > s.profile.limits.hidesShare && !(s.profile.rules.eye && front.atEye.includes(h.branch)))
+    .filter((h) => placed.byId.has(h.branch) && h.share > s.profile.limits.hidesShare && !(s.profile.rules.eye && front.atEye.includes(h.branch)))
     .map((h): Draft => ({
       branch: h.branch,
       rule: 'hides-trunk',
@@ -37,8 +36,8 @@ export function fromFront(s: Survey): Draft[] {
       also: ['shorten', 'remove'],
       because: [`Covers ${percent(h.share)} of the lower trunk from the chosen front.`],
       draw: () => ({
-        lines: [stretch(placed.trunk, h.from * seen, Math.max(h.from + 0.02, h.to) * seen).points],
-        words: [{ at: pointAt(placed.trunk, ((h.from + h.to) / 2) * seen).point, text: `${h.branch} hides ${percent(h.share)}` }],
+        lines: [stretch(low, h.from * seen, Math.max(h.from + 0.02, h.to) * seen).points],
+        words: [{ at: pointAt(low, ((h.from + h.to) / 2) * seen).point, text: `${h.branch} hides ${percent(h.share)}` }],
       }),
     }));
   return [...eye, ...hides];
