@@ -20,5 +20,5 @@ export default {
   // Found at once: looked up in the sandbox, Math alone takes most of the time of what computes.
   sandboxInjectedGlobals: ['Math'],
   maxWorkers: 2,
-  testTimeout: 30_000,
+  testTimeout: 120_000,
 };

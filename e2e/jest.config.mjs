@@ -1,3 +1,3 @@
 import unit from '../jest.config.mjs';
 
-export default { ...unit, rootDir: '..', roots: ['<rootDir>/e2e'], testMatch: ['**/*.e2e.ts'], testTimeout: 120_000, maxWorkers: 1 };
+export default { ...unit, rootDir: '..', roots: ['<rootDir>/e2e'], testMatch: ['**/*.e2e.ts'], testTimeout: 300_000, maxWorkers: 1 };

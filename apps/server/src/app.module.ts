@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { DevicesController } from './devices/devices.controller.js';
+import { PlansService } from './plans/plans.service.js';
 import { RecordController } from './record/record.controller.js';
 import { SeasonController } from './season/season.controller.js';
 import { StoreModule } from './store/store.module.js';
@@ -8,7 +9,7 @@ import { TreesController } from './trees/trees.controller.js';
 import { TreesService } from './trees/trees.service.js';
 import { YardController } from './yard/yard.controller.js';
 
-@Module({ providers: [TreesService, SummaryService], controllers: [TreesController], exports: [TreesService, SummaryService] })
+@Module({ providers: [TreesService, SummaryService, PlansService], controllers: [TreesController], exports: [TreesService, SummaryService] })
 class TreesModule {}
 
 @Module({ imports: [TreesModule], controllers: [RecordController] })

@@ -1,7 +1,7 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { allSpecies, FAULTS, formOf, FORMS, generateTree, type Tree } from '@ustle/core';
+import { allSpecies, FAULTS, formOf, FORMS, generateTree, largeTree, type Tree } from '@ustle/core';
 import { paths } from '@ustle/contract';
 import { ask, start, type Running } from './server';
 
@@ -128,6 +128,18 @@ describe('a tree at the desk', () => {
       expect(await now(id)).toEqual(before);
     }
     for (const [path, body] of lines.slice(0, 3)) expect((await call('POST', path, { ...body, on: '2026-05-20' })).status).toBeLessThan(300);
+  });
+
+  test('the plan of a large tree is computed beside the server: a decision made meanwhile is stored first', async () => {
+    const id = await add(largeTree(600, 3));
+    let planned = false;
+    const plan = call('GET', paths.plan(id)).then((answer) => {
+      planned = true;
+      return answer;
+    });
+    expect((await put(id, paths.decision(id, 'b7'), { act: 'remove' })).body.tree.plan.decisions).toHaveLength(1);
+    expect(planned).toBe(false);
+    expect((await plan).body).toMatchObject({ format: 'ustle-plan', tree: 'Test 600', green: { removed: 0 } });
   });
 
   test('trees are made up of any species, age and fault, and stand on the bench with their picture', async () => {

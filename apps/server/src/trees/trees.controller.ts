@@ -29,7 +29,6 @@ import {
   MEASURED,
   findSpecies,
   generateTree,
-  planTree,
   sizeAtAge,
   type PlanDocument,
   type Tree,
@@ -38,6 +37,7 @@ import { readBranchCsv, readCylinderCsv, writeBranchCsv, writeTreeFile } from '@
 import type { Response } from 'express';
 import { bodyOf } from '../api-docs.js';
 import { notFound, ProblemException, refused } from '../problem.js';
+import { PlansService } from '../plans/plans.service.js';
 import { Clock } from '../store/clock.service.js';
 import { SummaryService } from './summary.service.js';
 import { TreesService } from './trees.service.js';
@@ -71,6 +71,7 @@ export class TreesController {
   constructor(
     private readonly trees: TreesService,
     private readonly summaries: SummaryService,
+    private readonly plans: PlansService,
     private readonly clock: Clock,
   ) {}
 
@@ -125,7 +126,7 @@ export class TreesController {
   async plan(@Param('id') id: string, @Query('on') on?: string): Promise<PlanDocument> {
     const day = on === undefined ? this.clock.today() : dayOf(on);
     if (!Number.isFinite(day)) throw new ProblemException(400, { code: 'date', field: 'on', message: `"${on}" is not a date such as 2026-03-01.` });
-    return planTree((await this.trees.get(id)).tree, day);
+    return this.plans.planOf((await this.trees.get(id)).tree, day);
   }
 
   @Put(':id/plan/front')
