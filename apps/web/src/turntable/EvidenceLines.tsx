@@ -2,7 +2,7 @@ import { useEffect, useMemo } from 'react';
 import { limb, type Evidence } from '@ustle/core';
 import { woodMesh } from './wood-geometry';
 
-/** Lines over everything: what a judgement saw. */
+/** Lines over everything: what a judgement saw. There even when nothing is, so that its shader waits for it. */
 export function EvidenceLines({ evidence, colour, thick }: { evidence: Evidence; colour: string; thick: number }) {
   const geometry = useMemo(
     () =>
@@ -24,7 +24,7 @@ export function EvidenceLines({ evidence, colour, thick }: { evidence: Evidence;
   );
   useEffect(() => () => geometry.dispose(), [geometry]);
   return (
-    <mesh geometry={geometry} renderOrder={5}>
+    <mesh geometry={geometry} renderOrder={5} frustumCulled={false}>
       <meshBasicMaterial color={colour} depthTest={false} transparent opacity={0.85} />
     </mesh>
   );

@@ -103,7 +103,7 @@ function outlineOf(part: WoodPart, by: number): { inside: BufferGeometry; outlin
   return made;
 }
 
-/** Wood that the plan takes off, as pale outlines. */
+/** Wood that the plan takes off, as pale outlines. There even when nothing goes: its shaders are made with the first picture, not with the first decision. */
 function Outlines({ placed, after, cuts, room, onSelect }: { placed: PlacedTree; after: PlacedTree; cuts: Cuts; room: Room; onSelect: OnSelect }) {
   const { inside, outline, ranges } = useMemo(() => {
     const parts = takenParts(placed, after, cuts);
@@ -119,13 +119,12 @@ function Outlines({ placed, after, cuts, room, onSelect }: { placed: PlacedTree;
   }, [placed, after, cuts]);
   useFreed(inside);
   useFreed(outline);
-  if (!ranges.length) return null;
   return (
     <group>
-      <mesh geometry={outline}>
+      <mesh geometry={outline} frustumCulled={false}>
         <meshBasicMaterial color={room.outline} side={BackSide} />
       </mesh>
-      <mesh geometry={inside} userData={pickable((hit) => onSelect(partOfFace(ranges, hit.faceIndex ?? 0)))}>
+      <mesh geometry={inside} frustumCulled={false} userData={pickable((hit) => onSelect(partOfFace(ranges, hit.faceIndex ?? 0)))}>
         <meshBasicMaterial color={room.gone} />
       </mesh>
     </group>
@@ -201,9 +200,8 @@ function Poses({ placed, poses, room }: { placed: PlacedTree; poses: readonly { 
     return made;
   }, [placed, poses]);
   useFreed(geometry);
-  if (!poses.length) return null;
   return (
-    <points geometry={geometry}>
+    <points geometry={geometry} frustumCulled={false}>
       <pointsMaterial map={dot()} color={room.pose} size={placed.height * 0.0085 * POINT_SCALE} transparent alphaTest={0.4} depthTest={false} opacity={0.9} />
     </points>
   );

@@ -1,7 +1,7 @@
 import { Canvas, type RootState } from '@react-three/fiber';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type WheelEvent } from 'react';
 import { Matrix4 } from 'three';
-import { clamp, placeTree, wrapDeg, type Evidence, type Front, type PlacedTree, type Tree, type Vec } from '@ustle/core';
+import { clamp, NO_EVIDENCE, placeTree, wrapDeg, type Evidence, type Front, type PlacedTree, type Tree, type Vec } from '@ustle/core';
 import { useTheme } from '../app/theme';
 import { BendHandles } from './BendHandles';
 import type { DrawnCoil } from './coil-geometry';
@@ -248,7 +248,7 @@ export function Turntable(props: TurntableProps) {
               after={<TreeMesh placed={placed} after={placedAfter} outlines={false} coils={coils} poses={NONE} {...shared} />}
             />
           )}
-          {evidence && <EvidenceLines evidence={evidence} colour={room.pose} thick={placed.height * 0.006} />}
+          <EvidenceLines evidence={evidence ?? NO_EVIDENCE} colour={room.pose} thick={placed.height * 0.006} />
         </OnWedge>
         <Picker at={pickAt} />
         <FrameTeller listeners={listeners} tilt={tiltNow} again={again} />

@@ -21,6 +21,17 @@ export interface RowProps {
 
 type HeadProps = Pick<RowProps, 'branch' | 'act' | 'decision' | 'findings' | 'open' | 'onOpen'>;
 
+const sameFound = (a: Finding[], b: Finding[]): boolean => a.length === b.length && a.every((f, i) => f.rule === b[i]!.rule && f.severity === b[i]!.severity);
+
+/** Whether two lines say the same; what lies behind a finding is shown only where a row is open. */
+const sameLine = (a: HeadProps, b: HeadProps): boolean =>
+  a.act === b.act &&
+  a.open === b.open &&
+  a.onOpen === b.onOpen &&
+  sameFound(a.findings, b.findings) &&
+  equal(a.decision, b.decision) &&
+  equal(a.branch, b.branch);
+
 /** One line of the list. Only those that say something else are laid out anew after a decision. */
 const BranchHead = memo(function BranchHead({ branch, act, decision, findings, open, onOpen }: HeadProps) {
   const word = wordOf(act);
@@ -45,7 +56,7 @@ const BranchHead = memo(function BranchHead({ branch, act, decision, findings, o
       <span className="w-10 text-right text-quiet">{percent(branch.green)}</span>
     </button>
   );
-}, equal);
+}, sameLine);
 
 /** A branch in the list, with what was found and can be decided when it is open. */
 export function BranchRow({ branch, act, decision, findings, open, onOpen, ...rest }: RowProps) {
