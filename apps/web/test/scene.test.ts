@@ -55,7 +55,9 @@ test('bark never swells over the measured thickness but for its flare, and every
       expect(partOfFace(ranges, ranges[1]!.from - 1)).toBe('trunk');
       const b = placed.branches[0]!;
       const one = woodMesh([branchPart(b)], null).geometry.getAttribute('position');
-      const fine = smooth(b.line, 6);
+      const fine = smooth(branchPart(b).line, 6);
+      // It begins within its parent: no open end is seen.
+      expect(distance(fine.points[0]!, b.line.points[0]!)).toBeCloseTo(0.3 * b.parentDiameter, 6);
       for (let i = 0; i < one.count; i += 37) {
         const { away, radius } = toAxis(fine, [one.getX(i), one.getY(i), one.getZ(i)]);
         expect(away).toBeLessThan(radius * 1.36 + 0.5);

@@ -21,7 +21,7 @@ interface RigProps {
 /** Puts the camera and the lamp where the viewer stands; the tree turns under a light that stays. */
 export function Rig({ live, tall, reach: ofTree, potHeight, radius }: RigProps) {
   const lamp = useRef<DirectionalLight>(null);
-  const rings = useMemo(() => [{ radius: radius * 1.13, z: -potHeight - 12 }, ...ofTree], [ofTree, potHeight, radius]);
+  const rings = useMemo(() => [{ radius: radius * 1.16, z: -potHeight - 12 }, ...ofTree], [ofTree, potHeight, radius]);
   const framed = useRef<{ rings: typeof rings; aspect: number; distance: number; aim: number } | null>(null);
   useFrame(({ camera, size }) => {
     const aspect = size.width / size.height;

@@ -107,7 +107,7 @@ export function Table({ radius, top, pot, room, numerals, rose, flags, onFlag }:
       )}
       <group ref={numbers}>
         {Array.from({ length: numerals ? 12 : 0 }, (_, i) => (
-          <sprite key={i} position={at(i * 30, radius * 1.115, top + 1)} scale={[text, text / 2, 1]}>
+          <sprite key={i} position={at(i * 30, radius * 1.14, top + 1)} scale={[text, text / 2, 1]}>
             <spriteMaterial map={numeral(String(i * 30), room.ink)} transparent depthWrite={false} />
           </sprite>
         ))}

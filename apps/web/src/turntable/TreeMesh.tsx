@@ -88,7 +88,7 @@ function takenParts(placed: PlacedTree, after: PlacedTree, cuts: Cuts): WoodPart
   return [...cuts.hidden].map((id): WoodPart => {
     const b = placed.byId.get(id)!;
     const left = after.byId.get(id);
-    return left ? { ...branchPart(b), line: stretch(b.line, lengthOf(left.line), lengthOf(b.line)), flare: 0 } : branchPart(b);
+    return left ? { ...branchPart(b), line: stretch(b.line, lengthOf(left.line), lengthOf(b.line)), flare: 0, within: 0 } : branchPart(b);
   });
 }
 

@@ -8,6 +8,8 @@ export interface WoodPart {
   line: Limb;
   /** A wider foot, where a branch leaves its parent or the trunk the soil. */
   flare: number;
+  /** How much of the line's beginning lies within its parent, mm. */
+  within?: number;
   sides: number;
 }
 
@@ -31,14 +33,14 @@ function frames(line: Limb): { tangent: Vec; across: Vec }[] {
 }
 
 /** Even steps along a line short enough that the bark has detail, with the flare at its foot. */
-function resampled(line: Limb, step: number, flare: number): Limb {
+function resampled(line: Limb, step: number, flare: number, within: number): Limb {
   const total = lengthOf(line);
   const count = Math.max(3, Math.ceil(total / step));
   const at = Array.from({ length: count + 1 }, (_, i) => (total * i) / count);
   const samples = at.map((s) => pointAt(line, s));
   return limb(
     samples.map((p) => p.point),
-    samples.map((p, i) => p.diameter * (1 + flare * Math.exp(-at[i]! / (0.7 * samples[0]!.diameter)))),
+    samples.map((p, i) => p.diameter * (1 + flare * Math.exp(-Math.max(0, at[i]! - within) / (0.7 * samples[0]!.diameter)))),
   );
 }
 
@@ -66,7 +68,12 @@ export function woodMesh(parts: readonly WoodPart[], look: BarkLook | null): Woo
     ranges.push({ from: indices.length / 3, id: part.id });
     const thick = part.line.diameters[0]!;
     const sides = Math.max(5, Math.round(part.sides * Math.sqrt(detail)));
-    const line = resampled(smooth(part.line, Math.max(1, Math.round(6 * detail))), Math.max(2.4, thick * (look ? 0.08 : 0.2)) / detail, part.flare);
+    const line = resampled(
+      smooth(part.line, Math.max(1, Math.round(6 * detail))),
+      Math.max(2.4, thick * (look ? 0.08 : 0.2)) / detail,
+      part.flare,
+      part.within ?? 0,
+    );
     const ring = frames(line);
     const first = positions.length / 3;
     const furrows = look ? Math.max(3, Math.round(look.furrows * Math.min(1, 0.4 + thick / 60))) : 1;
@@ -147,8 +154,22 @@ export function partOfFace(ranges: WoodMesh['ranges'], face: number): string | n
 
 export const trunkPart = (placed: PlacedTree): WoodPart => ({ id: 'trunk', line: placed.trunk, flare: 0.12, sides: 72 });
 
+const ROOTED_SHARE = 0.3;
+const rooted = new WeakMap<Limb, Limb>();
+
+/** A branch's line begun at its parent's axis, so that no open end shows where it leaves. */
+function rootedLine({ line, parentDiameter }: PlacedTree['branches'][number]): Limb {
+  const before = rooted.get(line);
+  if (before) return before;
+  const [first, second] = line.points as [Vec, Vec];
+  const start = sub(first, scale(unit(sub(second, first)), ROOTED_SHARE * parentDiameter));
+  const made = limb([start, ...line.points], [line.diameters[0]!, ...line.diameters]);
+  rooted.set(line, made);
+  return made;
+}
+
 export function branchPart(b: PlacedTree['branches'][number]): WoodPart {
-  return { id: b.branch.id, line: b.line, flare: 0.28, sides: b.branch.d > 8 ? 22 : b.branch.d > 4 ? 12 : 7 };
+  return { id: b.branch.id, line: rootedLine(b), within: ROOTED_SHARE * b.parentDiameter, flare: 0.28, sides: b.branch.d > 8 ? 22 : b.branch.d > 4 ? 12 : 7 };
 }
 
 /** Surface roots: from the foot of the trunk, swelling and dipping, into the soil. */
