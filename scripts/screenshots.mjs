@@ -34,6 +34,7 @@ const VIEWS = [
   ['read', `/tree/${idOf('Lantern')}/read`, DESK],
   ['front', `/tree/${idOf('Lantern')}/front`, DESK],
   ['front-lamp', `/tree/${idOf('Gannet')}/front`, DESK, 'lamp'],
+  ['front-cascade', `/tree/${idOf('Marigold')}/front?part=trunkInSight`, DESK],
   ['measure', `/tree/${idOf('Gannet')}/measure?branch=b1`, DESK],
   ['remove', `/tree/${idOf('Lantern')}/remove?branch=b37`, DESK],
   ['remove-outcome', `/tree/${idOf('Lantern')}/remove?sheet=outcome&wipe=1`, DESK],

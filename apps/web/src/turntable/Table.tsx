@@ -4,7 +4,7 @@ import { BufferAttribute, BufferGeometry, Color, DoubleSide, Vector3, type Group
 import { toRad, type Front, type Pot } from '@ustle/core';
 import type { Room } from './colours';
 import { pickable } from './picking';
-import { boxInPicture, overlap, type Reach } from './sprite-boxes';
+import { boxInPicture, mmOfPixel, overlap, type Reach } from './sprite-boxes';
 import { flag, numeral } from './sprites';
 
 export interface Flag {
@@ -64,7 +64,11 @@ function petals(rose: readonly Front[], inner: number, outer: number, z: number,
   return geometry;
 }
 
+const pole = (radius: number): Reach => ({ left: radius * -0.006, right: radius * 0.006, below: 0, above: radius * 0.211 });
+
 const ORIGIN = new Vector3();
+/** A number of the scale is at least so high, its margin included. */
+const LEAST_PIXELS = 21;
 
 /** What a flag's cloth covers about its foot, mm. */
 const pennant = (radius: number): Reach => ({ left: 0, right: radius * 0.118, below: radius * 0.137, above: radius * 0.211 });
@@ -74,19 +78,21 @@ export function Table({ radius, top, pot, room, numerals, rose, flags, onFlag }:
   const scale = useMemo(() => ticks(radius * 0.995, top + 0.6), [radius, top]);
   const inner = Math.min(radius * 0.66, Math.max(pot.width, pot.depth) / 2 + radius * 0.03);
   const roseGeometry = useMemo(() => (rose.length ? petals(rose, inner, radius * 0.9, top + 0.5, room) : null), [rose, inner, radius, top, room]);
-  const text = radius * 0.135;
   const standing = useRef<Group>(null);
   const numbers = useRef<Group>(null);
-  // A number of the scale gives way to a pennant, and to the pot where it stands behind it.
-  useFrame(({ camera }) => {
+  // A number of the scale gives way to a flag, and to the pot where it stands behind it.
+  useFrame(({ camera, size }) => {
     const seen = Math.atan2(camera.position.x, camera.position.y);
-    const half = Math.hypot(pot.width * Math.cos(seen), pot.depth * Math.sin(seen)) / 2;
+    const half = (pot.width * Math.abs(Math.cos(seen)) + pot.depth * Math.abs(Math.sin(seen))) / 2;
     const body = boxInPicture(ORIGIN, camera, { left: -half, right: half, below: -pot.height, above: pot.depth * 0.1 });
-    const pennants = (standing.current?.children ?? []).map((f) => boxInPicture(f.position, camera, pennant(radius)));
-    for (const n of numbers.current?.children ?? []) {
-      const box = boxInPicture(n.position, camera, { left: text * -0.3, right: text * 0.3, below: text * -0.2, above: text * 0.2 });
+    const flying = (standing.current?.children ?? []).flatMap((f) => [pennant(radius), pole(radius)].map((reach) => boxInPicture(f.position, camera, reach)));
+    for (const [i, n] of (numbers.current?.children ?? []).entries()) {
+      const tall = Math.max(radius * 0.0675, LEAST_PIXELS * mmOfPixel(n.position, camera, size.height));
+      n.scale.set(2 * tall, tall, 1);
+      n.position.set(...at(i * 30, radius * 1.03 + 1.5 * tall, top + 1));
+      const box = boxInPicture(n.position, camera, { left: tall * -0.6, right: tall * 0.6, below: tall * -0.4, above: tall * 0.4 });
       const behind = n.position.x * camera.position.x + n.position.y * camera.position.y < 0;
-      n.visible = !pennants.some((p) => overlap(p, box)) && !(behind && overlap(body, box));
+      n.visible = !flying.some((p) => overlap(p, box)) && !(behind && overlap(body, box));
     }
   });
   return (
@@ -107,7 +113,7 @@ export function Table({ radius, top, pot, room, numerals, rose, flags, onFlag }:
       )}
       <group ref={numbers}>
         {Array.from({ length: numerals ? 12 : 0 }, (_, i) => (
-          <sprite key={i} position={at(i * 30, radius * 1.14, top + 1)} scale={[text, text / 2, 1]}>
+          <sprite key={i} position={at(i * 30, radius * 1.1, top + 1)}>
             <spriteMaterial map={numeral(String(i * 30), room.ink)} transparent depthWrite={false} />
           </sprite>
         ))}
