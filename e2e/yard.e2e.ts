@@ -21,7 +21,7 @@ test("a client's tree waits for their word: refused, agreed, cut", async () => {
   await pressWhere(page, 'aside ol button', /^Cut$/);
   await says(page, /note first who agreed to cut b4\d/);
   expect((await stored(app, 'Gannet')).tree).toEqual(before);
-  await press(page, 'Read');
+  await press(page, 'I see');
   await visit(app, `/tree/${id}/remove?sheet=cut`);
   await says(page, /Who agreed/);
   await fill(page, 'aside form input:not([type])', 'their steward');
@@ -112,6 +112,35 @@ test('a page is not left over a change that is still on its way', async () => {
   await visit(app);
   await press(page, 'Undo');
   await until(app, 'Lantern', ({ tree }) => tree.plan.front !== null);
+});
+
+test('a change made elsewhere is told and shown; what does not arrive is taken back and said', async () => {
+  const { page } = app;
+  const id = await idOf(app, 'Perseverance');
+  await visit(app, `/tree/${id}/front`);
+  await says(page, /Keep open/);
+  const { revision } = await stored(app, 'Perseverance');
+  const elsewhere = { bearing: 123, pitch: 0, roll: 0 };
+  await ask(app.server.address, 'PUT', `/api/trees/${id}/plan/front`, { revision, front: elsewhere });
+  await press(page, 'Keep open');
+  await says(page, /The plan was changed meanwhile.*decide again/);
+  expect((await stored(app, 'Perseverance')).tree.plan).toMatchObject({ front: elsewhere });
+  await press(page, 'I see');
+
+  // Decided again on the tree as it is now: it is taken.
+  await press(page, 'Keep open');
+  await until(app, 'Perseverance', ({ tree }) => tree.plan.pinned?.length === 1 && tree.plan.front.bearing === 123);
+  await says(page, /Let go/);
+
+  await page.setOfflineMode(true);
+  await press(page, 'Let go');
+  await says(page, /The server does not answer. Nothing was changed.*Let go|Let go.*The server does not answer/);
+  await page.setOfflineMode(false);
+  expect((await stored(app, 'Perseverance')).tree.plan.pinned).toHaveLength(1);
+  await press(page, 'Let go');
+  await until(app, 'Perseverance', ({ tree }) => !tree.plan.pinned?.length);
+  // The request that was cut off is the only fault the page may have told.
+  expect(app.errors.splice(0).every((e) => e.startsWith('failed: '))).toBe(true);
 });
 
 test('keys are told, lamplight is kept, and what breaks in one place leaves the rest alive', async () => {

@@ -54,8 +54,9 @@ export function serve(env, { quiet = false } = {}) {
     let seen = '';
     server.stdout.on('data', (chunk) => {
       seen += chunk;
-      if (!quiet) process.stdout.write(chunk);
       const address = /Ustle is at (\S+)/.exec(seen)?.[1];
+      // What was in its way is told in any case; who is quiet tells the address later.
+      process.stdout.write(quiet ? String(chunk).replace(/Ustle is at.*\n/, '') : chunk);
       if (address) resolve({ address, server });
     });
     server.on('exit', (code) => reject(new Error(`The server ended (${code}).`)));

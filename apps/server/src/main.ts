@@ -44,12 +44,22 @@ function servePages(app: NestExpressApplication): void {
   });
 }
 
+/** Listens on a port; fails where it is taken. */
+const bind = (server: Server, port: number, host: string): Promise<void> =>
+  new Promise((done, fail) => {
+    server.once('error', fail);
+    server.listen(port, host, () => {
+      server.off('error', fail);
+      done();
+    });
+  });
+
 async function listen(app: NestExpressApplication): Promise<number> {
   const first = Number(process.env.USTLE_PORT ?? 4517);
   const host = process.env.USTLE_HOST ?? '127.0.0.1';
   for (let port = first; port < first + TRIES; port++) {
     try {
-      await app.listen(port, host);
+      await bind(app.getHttpServer() as Server, port, host);
       return port;
     } catch (error) {
       if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE') throw error;
@@ -74,6 +84,7 @@ async function start(): Promise<void> {
   servePages(app);
   // A client that computes between two requests finds its connection still open.
   (app.getHttpServer() as Server).keepAliveTimeout = KEEP_ALIVE_MS;
+  await app.init();
   const port = await listen(app);
   process.stdout.write(`Ustle is at http://${process.env.USTLE_HOST ?? 'localhost'}:${port}\n`);
 }

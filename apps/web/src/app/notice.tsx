@@ -35,7 +35,7 @@ export function NoticeBoard({ children }: { children: ReactNode }) {
         >
           <span>{text}</span>
           <button type="button" className="btn btn-ghost btn-sm" onClick={() => setText(null)}>
-            Read
+            I see
           </button>
         </div>
       )}
