@@ -1,8 +1,14 @@
-// Performance and scale: times are of this machine, ratios and growth are what to compare. Run after `npm run build`.
+// Performance and scale: times are of this machine, ratios and growth are what to compare.
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import {
+import { build, chromium, install, serve } from '../scripts/lib.mjs';
+import { CHROMIUM_FLAGS } from '../scripts/chromium-flags.mjs';
+
+install();
+build();
+// What it measures is there only now.
+const {
   consequencesOf,
   dayOf,
   forecast,
@@ -16,12 +22,8 @@ import {
   scanFronts,
   searchFronts,
   speciesOf,
-} from '@ustle/core';
-import { rayCast } from './ray-cast.mjs';
-import { build, chromium, install, serve } from '../scripts/lib.mjs';
-
-install();
-build();
+} = await import('@ustle/core');
+const { rayCast } = await import('./ray-cast.mjs');
 
 /** Median of some runs, in milliseconds. */
 function time(work, runs = 5) {
@@ -104,17 +106,7 @@ const { loadStudio } = await import('../demo/load.mjs');
 const { address, server } = await serve({ USTLE_DATA: mkdtempSync(join(tmpdir(), 'ustle-bench-')), USTLE_PORT: '4800' }, { quiet: true });
 await loadStudio(address);
 const [tree] = await (await fetch(`${address}/api/trees`)).json();
-const flags = [
-  '--no-sandbox',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-  '--use-angle=swiftshader',
-  '--enable-unsafe-swiftshader',
-];
-const browser = await puppeteer.launch({ executablePath: chromium(), headless: true, args: flags });
+const browser = await puppeteer.launch({ executablePath: chromium(), headless: true, args: CHROMIUM_FLAGS });
 for (const [name, path, sign] of [
   ['bench, six trees listed', '/bench', 'main li'],
   ['a tree, first frame of the turntable drawn', `/tree/${tree.id}/front`, '[data-ready="1"]'],

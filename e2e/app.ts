@@ -5,6 +5,7 @@ import { pathToFileURL } from 'node:url';
 import { execFileSync } from 'node:child_process';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 import { ask, start, type Running } from '../apps/server/test/server';
+import { CHROMIUM_FLAGS } from '../scripts/chromium-flags.mjs';
 
 export interface App {
   server: Running;
@@ -15,24 +16,13 @@ export interface App {
   close: () => Promise<void>;
 }
 
-const FLAGS = [
-  '--no-sandbox',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-  '--use-angle=swiftshader',
-  '--enable-unsafe-swiftshader',
-];
-
 /** The built application on an empty folder, in a fresh browser. */
 export async function open(port: number, viewport = { width: 1280, height: 800, deviceScaleFactor: 0.5 }): Promise<App> {
   const server = await start(mkdtempSync(join(tmpdir(), 'ustle-e2e-')), port);
   const browser = await puppeteer.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     headless: true,
-    args: FLAGS,
+    args: CHROMIUM_FLAGS,
     userDataDir: mkdtempSync(join(tmpdir(), 'ustle-browser-')),
   });
   const page = await browser.newPage();

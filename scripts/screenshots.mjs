@@ -2,6 +2,7 @@
 import { mkdirSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { CHROMIUM_FLAGS } from './chromium-flags.mjs';
 import { build, chromium, install, root, serve } from './lib.mjs';
 
 install();
@@ -48,16 +49,7 @@ const VIEWS = [
 const browser = await puppeteer.launch({
   executablePath: chromium(),
   headless: true,
-  args: [
-    '--no-sandbox',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-    '--use-angle=swiftshader',
-    '--enable-unsafe-swiftshader',
-  ],
+  args: CHROMIUM_FLAGS,
 });
 for (const [name, path, viewport, theme = 'paper'] of VIEWS) {
   const page = await (await browser.createBrowserContext()).newPage();

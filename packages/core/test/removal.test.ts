@@ -14,6 +14,7 @@ import {
   limb,
   outcomeOf,
   placeTree,
+  proposePoses,
   readTree,
   REMOVAL_PROFILES,
   RULES,
@@ -138,6 +139,10 @@ test('every rule has its case, and can be switched off and limited by the profil
   const judgedBy = (t: Tree) => [formOf(t), rulesFor(t).name, rulesFor(chooseRules({ profile: 'refinement', limits: {}, rules: {} })(t)).name];
   expect(judgedBy(tree([], { trunk: hangingTrunk }))).toEqual(['cascade', 'cascade', 'refinement']);
   expect(judgedBy(tree(stems))).toEqual(['clump', 'clump', 'refinement']);
+  // A stem is a trunk: by whatever rules, it is no low branch nor one of a whorl, and no habit lays it down.
+  const judged = chooseRules({ profile: 'all rules', limits: {}, rules: {} })(tree([...stems, branch('a', { at: 250, elevation: 60 })]));
+  expect(find(judged).filter((f) => f.branch.startsWith('s') && ['low', 'whorl', 'bar', 'too-thick'].includes(f.rule))).toEqual([]);
+  expect(proposePoses(placeTree(judged)).map((p) => p.branch)).toEqual(['a']);
   expect(judgedBy(tree(stems.slice(0, 1)))).toEqual(['upright', 'all rules', 'refinement']);
 });
 

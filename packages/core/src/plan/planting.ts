@@ -1,7 +1,7 @@
 import { bearingAndElevation, direction, tilt, wedge, type View } from '../space/index.js';
 import { speciesOf } from '../species/index.js';
 import { habitElevation } from '../pose/index.js';
-import { slope, type PlacedTree } from '../tree/index.js';
+import { slope, stemsOf, type PlacedTree } from '../tree/index.js';
 
 export interface TiltedBranch {
   branch: string;
@@ -32,13 +32,14 @@ export function plantingAngle(placed: PlacedTree, view: View): Planting {
   const under = wedge(view, tree.pot);
   const poses = new Map(tree.plan.poses.map((p) => [p.branch, p.elevation]));
   const { habit } = speciesOf(tree.species);
+  const stems = stemsOf(tree);
   const branches = placed.branches
     .filter((b) => b.order === 1 && b.branch.state !== 'dead')
     .map((b): TiltedBranch => {
       const before = slope(b);
       const pointing = direction({ bearingDeg: before.bearing, elevationDeg: before.elevation });
       const after = bearingAndElevation(tilt({ point: pointing, frontDeg: view.bearing, pitchDeg: view.pitch, rollDeg: view.roll }));
-      const meant = poses.get(b.branch.id) ?? habitElevation(habit, b.line.points[0]![2] / placed.height);
+      const meant = poses.get(b.branch.id) ?? (stems.has(b.branch.id) ? before.elevation : habitElevation(habit, b.line.points[0]![2] / placed.height));
       const off = after.elevation - meant;
       const was = before.elevation - meant;
       // Only what the tilt itself leads astray, or farther astray.

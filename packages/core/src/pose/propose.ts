@@ -2,7 +2,7 @@ import { clamp, toDeg, toRad } from '../units/index.js';
 import { angleBetween, direction, lengthOf } from '../space/index.js';
 import { speciesOf, type Habit } from '../species/index.js';
 import { bandOf, bendRisk, safeBendRatio, stagesFor, type Band, type Protection } from '../wood/index.js';
-import { slope, type PlacedBranch, type PlacedTree, type Pose } from '../tree/index.js';
+import { slope, stemsOf, type PlacedBranch, type PlacedTree, type Pose } from '../tree/index.js';
 
 export interface PlannedBend {
   /** mm from the shoulder where the bend begins, and the length it is spread over. */
@@ -83,8 +83,10 @@ function poseFor(placed: PlacedTree, b: PlacedBranch, own: Pose | undefined): Pl
 /** Where the kept, living branches should go: as the plan says, else as the species' habit has it. Branches near enough are not listed. */
 export function proposePoses(placed: PlacedTree): PlannedPose[] {
   const own = new Map(placed.tree.plan.poses.map((p) => [p.branch, p]));
+  const stems = stemsOf(placed.tree);
   return placed.branches.flatMap((b) => {
-    if (b.branch.state === 'dead') return [];
+    // A stem of a clump is a trunk: no habit lays it down.
+    if (b.branch.state === 'dead' || (stems.has(b.branch.id) && !own.has(b.branch.id))) return [];
     const pose = poseFor(placed, b, own.get(b.branch.id));
     return pose ? [pose] : [];
   });

@@ -1,5 +1,5 @@
 import { turnDeg } from '../units/index.js';
-import { greenWithChildren, slope, type PlacedBranch, type PlacedTree } from '../tree/index.js';
+import { greenWithChildren, slope, stemsOf, type PlacedBranch, type PlacedTree } from '../tree/index.js';
 import type { SeenFromFront } from './finding.js';
 import type { RemovalProfile } from './profile.js';
 
@@ -10,7 +10,9 @@ export interface Survey {
   profile: RemovalProfile;
   /** Branches on each parent, from its base to its tip. */
   on: ReadonlyMap<string, readonly PlacedBranch[]>;
-  /** Living branches on the trunk, from below. */
+  /** Branches on the trunk, from below; stems of a clump are trunks of their own and not among them. */
+  onTrunk: readonly PlacedBranch[];
+  /** Those of them that live. */
   primaries: readonly PlacedBranch[];
   greenWith: ReadonlyMap<string, number>;
   slopeOf: (b: PlacedBranch) => { bearing: number; elevation: number };
@@ -27,8 +29,18 @@ export function survey(placed: PlacedTree, front: SeenFromFront | null, profile:
     else on.set(b.branch.parent, [b]);
   }
   const slopes = new Map(placed.branches.map((b) => [b, slope(b)]));
-  const primaries = (on.get('trunk') ?? []).filter(isLiving);
-  return { placed, front, profile, on, primaries, greenWith: greenWithChildren(placed.tree), slopeOf: (b) => slopes.get(b)! };
+  const stems = stemsOf(placed.tree);
+  const onTrunk = (on.get('trunk') ?? []).filter((b) => !stems.has(b.branch.id));
+  return {
+    placed,
+    front,
+    profile,
+    on,
+    onTrunk,
+    primaries: onTrunk.filter(isLiving),
+    greenWith: greenWithChildren(placed.tree),
+    slopeOf: (b) => slopes.get(b)!,
+  };
 }
 
 export const isLiving = (b: PlacedBranch): boolean => b.branch.state !== 'dead';

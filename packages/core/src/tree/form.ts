@@ -9,16 +9,23 @@ export type Form = (typeof FORMS)[number];
 const HANGS_BELOW = 0.3;
 /** Stems leave the trunk within this share of its height, rise at least so steeply and are at least so thick beside it. */
 const STEM = { height: 0.08, elevationDeg: 50, thickness: 0.35 };
+const LEAST_STEMS = 2;
 
-/** What a tree was grown as, from its measures: one rising trunk, one that falls past the rim, or several stems from one base. */
-export function formOf({ trunk, branches }: Pick<Tree, 'trunk' | 'branches'>): Form {
+/** Branches that are stems of a clump: trunks of their own from the same base. */
+export function stemsOf({ trunk, branches }: Pick<Tree, 'trunk' | 'branches'>): Set<string> {
   const top = Math.max(...trunk.map((s) => s.z));
-  const apex = trunk[trunk.length - 1]!;
-  if (apex.z < HANGS_BELOW * top) return 'cascade';
   const stems = branches.filter(
     (b) => b.parent === 'trunk' && b.at <= STEM.height * top && b.elevation >= STEM.elevationDeg && b.d >= STEM.thickness * trunk[0]!.d,
   );
-  return stems.length >= 2 ? 'clump' : 'upright';
+  return new Set(stems.length >= LEAST_STEMS ? stems.map((b) => b.id) : []);
+}
+
+/** What a tree was grown as, from its measures: one rising trunk, one that falls past the rim, or several stems from one base. */
+export function formOf(tree: Pick<Tree, 'trunk' | 'branches'>): Form {
+  const { trunk } = tree;
+  const top = Math.max(...trunk.map((s) => s.z));
+  if (trunk[trunk.length - 1]!.z < HANGS_BELOW * top) return 'cascade';
+  return stemsOf(tree).size ? 'clump' : 'upright';
 }
 
 /** The part of the trunk that should be seen: its lower two thirds; of one that falls past the rim, all that is above the soil. */

@@ -121,13 +121,12 @@ export function within(sorted: readonly PlacedBranch[], limit: (lowest: PlacedBr
 function whorlsAndBars(s: Survey): Draft[] {
   const { whorlMm, barDeg } = s.profile.limits;
   const height = (b: PlacedBranch): number => Math.max(whorlMm, b.parentDiameter / 2);
-  const onTrunk = s.on.get('trunk') ?? [];
   const drafts: Draft[] = [];
   const proposed = new Set<string>();
   const bars = new Map<PlacedBranch, PlacedBranch[]>();
 
   const opposite = (a: PlacedBranch, b: PlacedBranch): boolean => 180 - Math.abs(turnDeg(s.slopeOf(a).bearing, s.slopeOf(b).bearing)) <= barDeg;
-  for (const group of within(onTrunk, height)) {
+  for (const group of within(s.onTrunk, height)) {
     const left = group.filter((b) => !proposed.has(b.branch.id));
     for (const b of leastUsefulFirst(s, left).slice(0, Math.max(0, left.length - 2))) {
       proposed.add(b.branch.id);
@@ -143,7 +142,7 @@ function whorlsAndBars(s: Survey): Draft[] {
       });
     }
   }
-  const rest = onTrunk.filter((b) => !(s.profile.rules.whorl && proposed.has(b.branch.id)));
+  const rest = s.onTrunk.filter((b) => !(s.profile.rules.whorl && proposed.has(b.branch.id)));
   rest.forEach((a, i) => {
     for (const b of rest.slice(i + 1)) {
       const gap = b.branch.at - a.branch.at;

@@ -72,7 +72,7 @@ function upright(s: Survey, b: PlacedBranch): Draft[] {
 function low(s: Survey, b: PlacedBranch): Draft[] {
   const limit = s.profile.limits.clearTrunk;
   const share = b.line.points[0]![2] / s.placed.height;
-  if (b.order !== 1 || !isLiving(b) || !(share < limit)) return [];
+  if (!s.primaries.includes(b) || !(share < limit)) return [];
   const top = pointAt(s.placed.trunk, 0).diameter * 0.8;
   return [
     {
