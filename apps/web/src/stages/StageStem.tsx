@@ -15,7 +15,7 @@ export const StageRow = memo(function StageRow({ stage }: { stage: StageKey }) {
           key={s.key}
           to={{ pathname: `../${s.key}`, search }}
           relative="path"
-          className={`flex h-11 flex-1 items-center justify-center border-b-4 px-2 ${s.key === stage ? 'border-copper font-bold' : 'border-transparent text-quiet'}`}
+          className={`flex h-11 flex-1 items-center justify-center border-b-4 px-1 ${s.key === stage ? 'border-copper font-bold' : 'border-transparent text-quiet'}`}
         >
           {s.name}
         </NavLink>

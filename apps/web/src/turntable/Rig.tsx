@@ -5,6 +5,8 @@ import { toRad, type Pot } from '@ustle/core';
 import { FOV_DEG, frameRings, type Ring } from './framing';
 import { tiltMatrix, type Stand, type Tilt } from './stand';
 
+/** In a picture narrower than this, px, the numbers of the scale need room beside the table. */
+const NARROW = 600;
 /** The viewer looks a little down on the table. */
 const LOOK_DOWN_DEG = 9;
 
@@ -26,7 +28,7 @@ export function Rig({ live, tall, reach: ofTree, potHeight, radius }: RigProps) 
   useFrame(({ camera, size }) => {
     const aspect = size.width / size.height;
     if (framed.current?.rings !== rings || framed.current.aspect !== aspect)
-      framed.current = { rings, aspect, ...frameRings(rings, FOV_DEG, aspect, LOOK_DOWN_DEG) };
+      framed.current = { rings, aspect, ...frameRings(rings, FOV_DEG, aspect, LOOK_DOWN_DEG, size.width < NARROW ? 0.11 : 0.03) };
     const { aim } = framed.current;
     const distance = framed.current.distance / live.current.zoom;
     const down = toRad(LOOK_DOWN_DEG);

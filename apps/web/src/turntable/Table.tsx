@@ -92,7 +92,8 @@ export function Table({ radius, top, pot, room, numerals, rose, flags, onFlag }:
       n.position.set(...at(i * 30, radius * 1.03 + 1.5 * tall, top + 1));
       const box = boxInPicture(n.position, camera, { left: tall * -0.6, right: tall * 0.6, below: tall * -0.4, above: tall * 0.4 });
       const behind = n.position.x * camera.position.x + n.position.y * camera.position.y < 0;
-      n.visible = !flying.some((p) => overlap(p, box)) && !(behind && overlap(body, box));
+      const clipped = box.left < -1 || box.right > 1;
+      n.visible = !clipped && !flying.some((p) => overlap(p, box)) && !(behind && overlap(body, box));
     }
   });
   return (
