@@ -52,21 +52,22 @@ function rotation(bearing: number, pitch: number): Float64Array {
   return Float64Array.of(-cf, sf, 0, -sf * sp, -cf * sp, cp, sf * cp, cf * cp, sp);
 }
 
-const POT_SLICES = 9;
-
-/** The pot as flat slices that overlap by three quarters, from rim to foot: what a trunk that falls past the rim may hang behind. */
-function potSlices({ width, depth, height }: Pot): Pad[] {
-  const half = (height * 2) / (POT_SLICES + 3);
-  return Array.from({ length: POT_SLICES }, (_, i) => ({
-    branch: 'pot',
-    center: [0, 0, -half * (1 + i / 2)],
-    axes: [
-      [1, 0, 0],
-      [0, 1, 0],
-      [0, 0, 1],
-    ],
-    half: [width / 2, depth / 2, half],
-  }));
+/** Depth at which a line of sight first meets the pot, an upright elliptic cylinder from the soil down; -Infinity where it passes it. */
+function potDepth({ width, depth, height }: Pot, m: Float64Array, x: number, y: number): number {
+  const [a, b] = [width / 2, depth / 2];
+  // The line in the tree's own axes: where depth is 0, and its way towards the viewer.
+  const [px, py, pz] = [x * m[0]! + y * m[3]!, x * m[1]! + y * m[4]!, x * m[2]! + y * m[5]!];
+  const [tx, ty, tz] = [m[6]!, m[7]!, m[8]!];
+  const square = (tx / a) ** 2 + (ty / b) ** 2;
+  const half = (px * tx) / a ** 2 + (py * ty) / b ** 2;
+  const root = half ** 2 - square * ((px / a) ** 2 + (py / b) ** 2 - 1);
+  if (square < 1e-12 || root < 0) return -Infinity;
+  const [near, far] = [(-half + Math.sqrt(root)) / square, (-half - Math.sqrt(root)) / square];
+  const on = pz + near * tz;
+  if (on <= 0 && on >= -height) return near;
+  // Over the rim, or from beneath, the line comes in by the soil or the foot.
+  const by = ((on > 0 ? 0 : -height) - pz) / tz;
+  return by <= near && by >= far ? by : -Infinity;
 }
 
 /** A depth buffer over the lower trunk's box on the screen. Roll turns the picture and hides nothing new, so it is not asked for. */
@@ -79,7 +80,7 @@ export function hidingOf(placed: PlacedTree): (bearing: number, pitch: number) =
   const pads: { pad: Pad; owner: number }[] = placed.branches.flatMap(({ pad }, owner) => (pad ? [{ pad, owner }] : []));
   if (placed.apexPad) pads.push({ pad: placed.apexPad, owner: names.indexOf('trunk') });
   // An upright tree stands on its pot and never behind it.
-  if (low.points.some((p) => p[2] < 0)) for (const pad of potSlices(placed.tree.pot)) pads.push({ pad, owner: names.indexOf('pot') });
+  const pot = low.points.some((p) => p[2] < 0) ? placed.tree.pot : null;
 
   const depthOfTrunk = new Float32Array(BUFFER_WIDTH * BUFFER_HEIGHT);
   const alongTrunk = new Float32Array(BUFFER_WIDTH * BUFFER_HEIGHT);
@@ -211,6 +212,11 @@ export function hidingOf(placed: PlacedTree): (bearing: number, pitch: number) =
     for (let i = 0; i < turnedTrunk.length; i += 8) drawSegment(turnedTrunk, i, depthOfTrunk, -1);
     for (let i = 0; i < turned.length; i += 8) drawSegment(turned, i, depth, wood.owner[i / 8]!);
     for (const { pad, owner } of pads) drawPad(pad, owner);
+    if (pot) {
+      for (let row = 0; row < rows; row++)
+        for (let column = 0; column < columns; column++)
+          put(column, row, potDepth(pot, m, left + (column + 0.5) * cell, bottom + (row + 0.5) * cell), depth, names.length - 1);
+    }
 
     let seen = 0,
       hidden = 0;
