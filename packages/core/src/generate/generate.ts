@@ -143,13 +143,12 @@ export function generateTree(growing: Growing): Tree {
   }
 
   let bearing = between(60, 110);
-  let side = 1;
   const total = lengthOf(axis);
   for (let i = 0; i < growing.primaries; i++) {
     const share = 0.24 + 0.66 * (growing.primaries > 1 ? (i / (growing.primaries - 1)) ** 0.88 : 0);
     const at = total * share;
     // On a cascade branches stand away from the pot, to one side and the other of its line.
-    if (form === 'cascade') bearing = wrapDeg((growing.leanBearing ?? 90) + (side = -side) * between(35, 95));
+    if (form === 'cascade') bearing = wrapDeg((growing.leanBearing ?? 90) + (i % 2 ? 1 : -1) * between(35, 95));
     bearing = awayFromInside(axis, at, bearing);
     const elevation = slopes[0] + (slopes[1] - slopes[0]) * share + between(-8, 8);
     const length = height * (0.5 * (1 - share) + 0.1) * between(0.85, 1.15) * REACH[form];
