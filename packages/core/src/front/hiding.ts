@@ -108,13 +108,15 @@ export function hidingOf(placed: PlacedTree): (bearing: number, pitch: number) =
     let left = Infinity,
       right = -Infinity,
       bottom = Infinity,
-      top = -Infinity;
+      top = -Infinity,
+      back = Infinity;
     for (let i = 0; i < turnedTrunk.length; i += 4) {
       const r = turnedTrunk[i + 3]!;
       left = Math.min(left, turnedTrunk[i]! - r);
       right = Math.max(right, turnedTrunk[i]! + r);
       bottom = Math.min(bottom, turnedTrunk[i + 1]! - r);
       top = Math.max(top, turnedTrunk[i + 1]! + r);
+      back = Math.min(back, turnedTrunk[i + 2]!);
     }
     const cell = Math.max((right - left) / BUFFER_WIDTH, (top - bottom) / BUFFER_HEIGHT);
     const columns = Math.min(BUFFER_WIDTH, Math.ceil((right - left) / cell));
@@ -149,11 +151,18 @@ export function hidingOf(placed: PlacedTree): (bearing: number, pitch: number) =
       const square = dx * dx + dy * dy;
       // Seen end-on there is no line to measure along on the screen: the nearer end stands for all of it.
       const endOn = square < 1e-6;
-      const c1 = lastColumn(Math.max(x0, x0 + dx) + reach),
-        r1 = lastRow(Math.max(y0, y0 + dy) + reach);
+      const r1 = lastRow(Math.max(y0, y0 + dy) + reach);
+      // How much of the segment's length comes within its reach of a row, and where: a slanting one lies in few cells of its box.
+      const spread = Math.abs(dy) > 1e-9 ? reach / Math.abs(dy) : Infinity;
       for (let row = firstRow(Math.min(y0, y0 + dy) - reach); row <= r1; row++) {
         const y = bottom + (row + 0.5) * cell - y0;
-        for (let column = firstColumn(Math.min(x0, x0 + dx) - reach); column <= c1; column++) {
+        const middle = spread < Infinity ? y / dy : 0.5;
+        const ta = middle - spread < 0 ? 0 : middle - spread > 1 ? 1 : middle - spread,
+          tb = middle + spread > 1 ? 1 : middle + spread < 0 ? 0 : middle + spread;
+        const xa = x0 + ta * dx,
+          xb = x0 + tb * dx;
+        const c1 = lastColumn((xa > xb ? xa : xb) + reach);
+        for (let column = firstColumn((xa < xb ? xa : xb) - reach); column <= c1; column++) {
           const x = left + (column + 0.5) * cell - x0;
           let t = endOn ? (dz > 0 ? 1 : 0) : (x * dx + y * dy) / square;
           t = t < 0 ? 0 : t > 1 ? 1 : t;
@@ -161,7 +170,7 @@ export function hidingOf(placed: PlacedTree): (bearing: number, pitch: number) =
             oy = y - t * dy,
             r = r0 + t * dr;
           const rest = r * r - ox * ox - oy * oy;
-          if (rest >= 0) put(column, row, z0 + t * dz + Math.sqrt(rest), into, owner, i / 8 + t);
+          if (rest >= 0) put(column, row, z0 + t * dz + Math.sqrt(rest), into, owner, owner < 0 ? i / 8 + t : 0);
         }
       }
     };
@@ -195,6 +204,7 @@ export function hidingOf(placed: PlacedTree): (bearing: number, pitch: number) =
       const kx = (yy * xz - xy * yz) / det,
         ky = (xx * yz - xy * xz) / det;
       const bulge = Math.sqrt(Math.max(0, zz - kx * xz - ky * yz));
+      if (cz + Math.sqrt(zz) <= back) return;
       const wide = Math.sqrt(xx),
         tall = Math.sqrt(yy);
       const c1 = lastColumn(cx + wide),
@@ -210,7 +220,11 @@ export function hidingOf(placed: PlacedTree): (bearing: number, pitch: number) =
     };
 
     for (let i = 0; i < turnedTrunk.length; i += 8) drawSegment(turnedTrunk, i, depthOfTrunk, -1);
-    for (let i = 0; i < turned.length; i += 8) drawSegment(turned, i, depth, wood.owner[i / 8]!);
+    for (let i = 0; i < turned.length; i += 8) {
+      // What lies wholly behind the trunk hides none of it.
+      const nearest = Math.max(turned[i + 2]!, turned[i + 6]!) + Math.max(turned[i + 3]!, turned[i + 7]!);
+      if (nearest > back) drawSegment(turned, i, depth, wood.owner[i / 8]!);
+    }
     for (const { pad, owner } of pads) drawPad(pad, owner);
     if (pot) {
       for (let row = 0; row < rows; row++)
