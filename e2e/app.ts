@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { execFileSync } from 'node:child_process';
-import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core';
 import { ask, start, type Running } from '../apps/server/test/server';
 import { CHROMIUM_FLAGS } from '../scripts/chromium-flags.mjs';
 
@@ -112,16 +112,20 @@ export async function press(page: Page, text: string): Promise<void> {
 
 export const text = (page: Page): Promise<string> => page.evaluate(() => document.body.innerText);
 
+/** What a selector names, once it is there. */
+export const there = async (page: Page, selector: string): Promise<ElementHandle> => (await page.waitForSelector(selector))!;
+
+/** Puts the focus on what a selector names. */
+export const focus = async (page: Page, selector: string): Promise<void> =>
+  (await there(page, selector)).evaluate((e) => (e as HTMLElement | SVGElement).focus());
+
 /** Puts a value into a field, as typing it would. */
-export const fill = (page: Page, selector: string, value: string): Promise<void> =>
-  page.$eval(
-    selector,
-    (field, v) => {
-      Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(field, v);
-      field.dispatchEvent(new Event('input', { bubbles: true }));
-    },
-    value,
-  );
+export const fill = async (page: Page, selector: string, value: string): Promise<void> =>
+  (await there(page, selector)).evaluate((field, v) => {
+    const kind = field instanceof HTMLTextAreaElement ? HTMLTextAreaElement : HTMLInputElement;
+    Object.getOwnPropertyDescriptor(kind.prototype, 'value')!.set!.call(field, v);
+    field.dispatchEvent(new Event('input', { bubbles: true }));
+  }, value);
 
 /** Waits until the page says something and all that was written on it is stored; if it does not, tells what it says instead. */
 export async function says(page: Page, pattern: RegExp): Promise<void> {

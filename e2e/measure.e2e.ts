@@ -1,4 +1,4 @@
-import { open, press, pressWhere, says, sceneReady, stored, until, visit, type App } from './app';
+import { fill, focus, open, press, pressWhere, says, sceneReady, stored, there, until, visit, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
@@ -11,12 +11,13 @@ const focused = (): Promise<string> => app.page.evaluate(() => document.activeEl
 test('ten branches by keyboard alone, a thickness from the caliper, and undo after a reload', async () => {
   const { page } = app;
   await visit(app, '/bench');
-  await page.type('form input', 'Plover');
+  await focus(page, 'form input');
+  await page.keyboard.type('Plover');
   await page.keyboard.press('Enter');
   await sceneReady(page);
   await says(page, /Measure.*0 branches/);
   // One Tab walk to "Add a branch", then only the list's own keys.
-  await page.focus('aside input');
+  await focus(page, 'aside input');
   for (let i = 0; i < 12 && (await page.evaluate(() => document.activeElement!.textContent)) !== 'Add a branch'; i++) await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');
   await page.waitForFunction(() => document.activeElement!.getAttribute('aria-label') === 'b1 at');
@@ -38,11 +39,11 @@ test('ten branches by keyboard alone, a thickness from the caliper, and undo aft
   expect(branches[2]).toMatchObject({ id: 'b3', at: 150, bearing: 30, elevation: 20, length: 174, d: 9.9 });
 
   // The last one onto the one above; its thickness from the caliper, and the focus moves on.
-  await page.focus('[data-row="9"][data-column="at"]');
+  await focus(page, '[data-row="9"][data-column="at"]');
   await page.keyboard.down('Control');
   await page.keyboard.press(']');
   await page.keyboard.up('Control');
-  await page.focus('[data-row="8"][data-column="d"]');
+  await focus(page, '[data-row="8"][data-column="d"]');
   await page.keyboard.type('5.73');
   await page.keyboard.press('F9');
   await page.waitForFunction(() => document.activeElement!.getAttribute('data-row') === '9', { timeout: 10_000 });
@@ -52,7 +53,7 @@ test('ten branches by keyboard alone, a thickness from the caliper, and undo aft
   expect(Math.abs(caliper - 5.7)).toBeLessThan(0.3);
 
   // A fault in place: thicker than the trunk is only doubted, a negative length is not stored.
-  await page.focus('[data-row="0"][data-column="length"]');
+  await focus(page, '[data-row="0"][data-column="length"]');
   await page.keyboard.type('-4');
   await page.keyboard.press('Tab');
   await says(page, /b1, length: between 1 and 4000 mm. Not stored/);
@@ -70,14 +71,7 @@ test('a faulty table is refused by line, corrected and brought in; a tilted fron
   await press(page, 'Bring in');
   const table = (rows: string): string => `\uFEFFid;parent;at;bearing;elevation;length;d\r\n${rows}`;
   const paste = async (text: string): Promise<void> => {
-    await page.$eval(
-      'textarea',
-      (field, value) => {
-        Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')!.set!.call(field, value);
-        field.dispatchEvent(new Event('input', { bubbles: true }));
-      },
-      text,
-    );
+    await fill(page, 'textarea', text);
     await press(page, 'Bring it in');
   };
   await paste(table('a1;trunk;110;80;12;200;9,5\r\n\r\na2;trunk;wide;200;12;180;8\r\na3;a1;60;20;30;70;3\r\n'));
@@ -89,7 +83,7 @@ test('a faulty table is refused by line, corrected and brought in; a tilted fron
 
   await press(page, 'Front');
   await says(page, /Planted|Movement/);
-  await page.$eval('[aria-label="Planting angle"]', (glass) => (glass as SVGElement).focus());
+  await focus(page, '[aria-label="Planting angle"]');
   for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowRight');
   await says(page, /6° to you, 1° right.*wedge \d+ mm.*Planted 6° off level.*root ball stands \d+ mm/);
@@ -112,12 +106,12 @@ test('a crooked branch is bent by dragging its points', async () => {
   const { page } = app;
   await press(page, 'Measure');
   await press(page, 'Branches');
-  await page.focus('[data-row="1"][data-column="at"]');
+  await focus(page, '[data-row="1"][data-column="at"]');
   await press(page, 'a2 is crooked');
   await page.waitForSelector('[aria-label="Point 4 of a2"]');
   await until(app, 'Plover', ({ tree: t }) => t.branches[1].path?.length === 5);
   const before = (await stored(app, 'Plover')).tree.branches[1];
-  const box = (await (await page.$('[aria-label="Point 4 of a2"]'))!.boundingBox())!;
+  const box = (await (await there(page, '[aria-label="Point 4 of a2"]')).boundingBox())!;
   await page.mouse.move(box.x + 10, box.y + 10);
   await page.mouse.down();
   await page.mouse.move(box.x + 10, box.y + 60, { steps: 6 });

@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { ask } from '../apps/server/test/server';
-import { fill, idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, text, visit, type App } from './app';
+import { fill, idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, text, there, visit, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
@@ -60,7 +60,7 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
 
   // Turn by key and by dragging: the place is kept in the address, and the picture is another.
   const before = await drawn();
-  const table = (await page.$('[role=application]'))!;
+  const table = await there(page, '[role=application]');
   await table.focus();
   const from = Number(await table.evaluate((e) => e.getAttribute('data-bearing')));
   await page.keyboard.press('ArrowRight');
@@ -145,7 +145,7 @@ test('the demo studio: the bench by what is due, a look that moves the siblings,
   const squall = await idOf(app, 'Squall');
   const wires = async () => (await ask(app.server.address, 'GET', `/api/trees/${squall}/plan`)).body.wires as { branch: string; marking: { p50: string } }[];
   const before = await wires();
-  await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('aside li > button[aria-expanded]')].at(-1)!.click());
+  await (await there(page, 'aside li:last-child > button[aria-expanded]')).evaluate((row) => (row as HTMLElement).click());
   await says(page, /chance, in percent/);
   await press(page, 'deep');
   await says(page, /seen deep/);
@@ -154,14 +154,14 @@ test('the demo studio: the bench by what is due, a look that moves the siblings,
   expect(moved.length).toBeGreaterThan(1);
 
   // The ribbon: another day is shown, and kept in the address.
-  const ribbon = (await page.$('[role=slider]'))!;
+  const ribbon = await there(page, '[role=slider]');
   await ribbon.focus();
   await page.keyboard.press('PageUp');
   await page.waitForFunction(() => new URLSearchParams(location.search).has('day'));
 
   await press(page, 'Season');
   await says(page, /This week.*Squall.*take wire off/i);
-  const href = await page.$eval('a[download]', (a) => (a as HTMLAnchorElement).href);
+  const href = await (await there(page, 'a[download]')).evaluate((a) => (a as HTMLAnchorElement).href);
   expect((await ask(href, 'GET', '')).body).toMatch(/^BEGIN:VCALENDAR/);
 
   // Lamplight, and a page that is not there.

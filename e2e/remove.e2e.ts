@@ -1,5 +1,5 @@
 import { ask } from '../apps/server/test/server';
-import { idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, text, until, visit, type App } from './app';
+import { focus, idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, text, there, until, visit, type App } from './app';
 
 let app: App;
 let id = '';
@@ -65,7 +65,7 @@ test('a tree from its findings to the list to take along, by keyboard; undo afte
   await says(page, /Trunk in sight.*Score of the front.*Work for one session.*Gaps, and who could fill them.*Comes back later/);
   await enter('Wipe before and after');
   await page.waitForSelector('[aria-label="Before to the left, after to the right"][aria-valuenow="50"]');
-  await page.focus('[aria-label="Before to the left, after to the right"]');
+  await focus(page, '[aria-label="Before to the left, after to the right"]');
   await page.keyboard.press('ArrowRight');
   await page.waitForSelector('[aria-label="Before to the left, after to the right"][aria-valuenow="55"]');
 
@@ -119,6 +119,7 @@ test('a pair of which one goes is set side by side; rules are chosen, changed an
   await visit(app, `/tree/${id}/remove`);
   await page.waitForSelector('aside details summary');
   await page.click('aside details summary');
+  await there(page, '[aria-label="Profile of rules"]');
   await page.select('[aria-label="Profile of rules"]', 'refinement');
   await until(app, 'Old Ferry', (v) => v.tree.plan.removal?.profile === 'refinement');
   await pressWhere(page, 'aside details label', /^upright$/);
