@@ -1,4 +1,4 @@
-import { useCallback, useMemo } from 'react';
+import { useCallback, useLayoutEffect, useMemo, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import { dayOf, PARTS, tiltsFor, usualWeights, WEIGHT_PROFILES, wrapDeg, type Part, type Tree, type View, type Weights } from '@ustle/core';
 import { REMOVE_SHEETS, type RemoveSheet, type TiltRange } from './tree-context';
@@ -17,9 +17,12 @@ function readWeights(profile: string, list: string | null, usual: string): Weigh
 /** The user's place on a tree, kept in the address: it survives a reload and can be passed on. */
 export function usePlace(tree: Tree, today: string) {
   const [params, setParams] = useSearchParams();
+  // The router makes its function anew with every address; what hangs on ours, down to the drawn tree, shall stay as it is.
+  const latest = useRef(setParams);
+  useLayoutEffect(() => void (latest.current = setParams), [setParams]);
   const set = useCallback(
     (values: Record<string, string | null>) =>
-      setParams(
+      latest.current(
         (before) => {
           const next = new URLSearchParams(before);
           for (const [key, value] of Object.entries(values)) {
@@ -30,7 +33,7 @@ export function usePlace(tree: Tree, today: string) {
         },
         { replace: true },
       ),
-    [setParams],
+    [],
   );
   const front = tree.plan.front ?? { bearing: 0, pitch: 0, roll: 0 };
   const bearing = wrapDeg(finite(params.get('bearing'), front.bearing));

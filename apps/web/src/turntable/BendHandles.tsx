@@ -1,4 +1,4 @@
-import { useCallback, useRef, useState, type RefObject } from 'react';
+import { useCallback, useState } from 'react';
 import { Matrix4, Vector3 } from 'three';
 import { toRad, type PlacedTree, type Vec } from '@ustle/core';
 import { inPicture, useFrames, type Frame, type FrameListeners } from './frames';
@@ -17,17 +17,14 @@ interface Props {
   onMove: (index: number, by: Vec) => void;
   onDone: () => void;
   listeners: FrameListeners;
-  again: RefObject<(() => void) | null>;
 }
 
 /** Handles on the points of a crooked branch; the shoulder stays. */
-export function BendHandles({ placed, branch, onMove, onDone, listeners, again }: Props) {
+export function BendHandles({ placed, branch, onMove, onDone, listeners }: Props) {
   const line = placed.byId.get(branch)?.line;
   const [handles, setHandles] = useState<readonly Handle[]>([]);
-  const last = useRef<Frame | null>(null);
   const listen = useCallback(
     (frame: Frame): void => {
-      last.current = frame;
       const next = (line?.points ?? []).map((p, index): Handle => ({ index, ...inPicture(frame, p) })).slice(1);
       setHandles((before) =>
         before.length === next.length && before.every((h, i) => Math.abs(h.x - next[i]!.x) + Math.abs(h.y - next[i]!.y) < 0.5) ? before : next,
@@ -35,11 +32,11 @@ export function BendHandles({ placed, branch, onMove, onDone, listeners, again }
     },
     [line],
   );
-  useFrames(listeners, again, listen);
+  useFrames(listeners, listen);
 
   /** Pixels of a drag as a way in the tree's own space, in the plane of the picture. */
   const wayOf = (dx: number, dy: number): Vec => {
-    const { camera, height, tilt } = last.current!;
+    const { camera, height, tilt } = listeners.last!;
     const distance = camera.position.distanceTo(new Vector3(...line!.points[1]!).applyMatrix4(tilt));
     const mmPerPixel = (2 * distance * Math.tan(toRad(FOV_DEG / 2))) / height;
     const way = new Vector3()

@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useRef, useState, type RefObject } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { lengthOf, pointAt, type Evidence, type PlacedTree } from '@ustle/core';
 import { inPicture, useFrames, type Frame, type FrameListeners } from './frames';
 import { LABEL_HEIGHT, placeLabels, type PlacedLabel } from './labels';
@@ -16,11 +16,10 @@ interface Props {
   selected: string | null;
   onSelect: (branch: string | null) => void;
   listeners: FrameListeners;
-  again: RefObject<(() => void) | null>;
 }
 
 /** Words beside branches and at what a judgement saw, kept clear of each other while the table turns. */
-export function Labels({ placed, labels, evidence, selected, onSelect, listeners, again }: Props) {
+export function Labels({ placed, labels, evidence, selected, onSelect, listeners }: Props) {
   const [shown, setShown] = useState<readonly PlacedLabel[]>([]);
   const drawn = useRef<readonly PlacedLabel[]>([]);
   const words = useRef<HTMLDivElement>(null);
@@ -56,7 +55,7 @@ export function Labels({ placed, labels, evidence, selected, onSelect, listeners
     },
     [anchors],
   );
-  useFrames(listeners, again, listen);
+  useFrames(listeners, listen);
   return (
     <>
       <svg ref={lines} className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">

@@ -7,7 +7,7 @@ import { BendHandles } from './BendHandles';
 import type { DrawnCoil } from './coil-geometry';
 import { ROOMS } from './colours';
 import { EvidenceLines } from './EvidenceLines';
-import { FrameTeller, useFrames, type Frame, type FrameListeners } from './frames';
+import { FrameListeners, FrameTeller, useFrames, type Frame } from './frames';
 import { FOV_DEG, reachOf } from './framing';
 import { Labels } from './Labels';
 import { Picker, type PickAt } from './picking';
@@ -108,7 +108,7 @@ export function Turntable(props: TurntableProps) {
 
   // While it is turned the table runs ahead of the address, which follows: nothing of the page is laid out anew meanwhile.
   const live = useRef<Stand>({ bearing, zoom: 1 });
-  const [listeners] = useState<FrameListeners>(() => new Set());
+  const [listeners] = useState(() => new FrameListeners());
   const again = useRef<(() => void) | null>(null);
   const tiltNow = useRef(new Matrix4());
   const wipeNow = useRef(wipe ?? 0.5);
@@ -125,12 +125,15 @@ export function Turntable(props: TurntableProps) {
     if (said.current) said.current.textContent = `seen from ${whole}°`;
     again.current?.();
   }, []);
-  useLayoutEffect(() => stand(bearing), [stand, bearing]);
+  useLayoutEffect(() => {
+    if (live.current.bearing !== bearing) stand(bearing);
+  }, [stand, bearing]);
   useLayoutEffect(() => {
     wipeNow.current = wipe ?? 0.5;
     again.current?.();
   }, [wipe]);
-  useEffect(() => again.current?.());
+  // Whatever else changes is a part of the scene, which asks for a frame of itself.
+  useEffect(() => again.current?.(), [placed, placedAfter, view.bearing, view.pitch, view.roll]);
   useEffect(() => {
     if (!company) return;
     const follow = (by: number): void => stand(bearing + by);
@@ -145,7 +148,6 @@ export function Turntable(props: TurntableProps) {
 
   useFrames(
     listeners,
-    again,
     useCallback((frame: Frame) => {
       setReady(true);
       box.current?.setAttribute('data-calls', String(frame.calls));
@@ -253,16 +255,9 @@ export function Turntable(props: TurntableProps) {
         <Picker at={pickAt} />
         <FrameTeller listeners={listeners} tilt={tiltNow} again={again} />
       </Canvas>
-      <Labels placed={placed} labels={labels} evidence={evidence} selected={selected} onSelect={onSelect} listeners={listeners} again={again} />
+      <Labels placed={placed} labels={labels} evidence={evidence} selected={selected} onSelect={onSelect} listeners={listeners} />
       {bendable && placed.byId.get(bendable)?.branch.path && (
-        <BendHandles
-          placed={placed}
-          branch={bendable}
-          onMove={(index, by) => onMovePoint?.(index, by)}
-          onDone={() => onMoved?.()}
-          listeners={listeners}
-          again={again}
-        />
+        <BendHandles placed={placed} branch={bendable} onMove={(index, by) => onMovePoint?.(index, by)} onDone={() => onMoved?.()} listeners={listeners} />
       )}
       {wipe !== null && onWipe && <WipeHandle share={wipe} onWipe={onWipe} />}
       {!small && (

@@ -153,10 +153,10 @@ export const TUFT_VERTEX = /* glsl */ `
   attribute float turn;
   uniform float scale;
   varying vec3 vColour;
-  varying float vTurn;
+  varying vec2 vTurn;
   void main() {
     vColour = colour;
-    vTurn = turn;
+    vTurn = vec2(cos(turn), sin(turn));
     vec4 seen = modelViewMatrix * vec4(position, 1.0);
     // A tuft of no size would still be a speck: it is put outside the picture.
     gl_Position = size > 0.0 ? projectionMatrix * seen : vec4(2.0, 2.0, 2.0, 1.0);
@@ -168,11 +168,10 @@ export const TUFT_FRAGMENT = /* glsl */ `
   uniform sampler2D tuft;
   uniform float opacity;
   varying vec3 vColour;
-  varying float vTurn;
+  varying vec2 vTurn;
   void main() {
     vec2 at = gl_PointCoord - 0.5;
-    float c = cos(vTurn), s = sin(vTurn);
-    vec4 texel = texture2D(tuft, vec2(at.x * c - at.y * s, at.x * s + at.y * c) + 0.5);
+    vec4 texel = texture2D(tuft, mat2(vTurn.x, vTurn.y, -vTurn.y, vTurn.x) * at + 0.5);
     if (texel.a < 0.05) discard;
     gl_FragColor = vec4(vColour * (0.55 + 0.5 * texel.r), texel.a * opacity);
     #include <colorspace_fragment>

@@ -14,7 +14,11 @@ export interface Frame {
   calls: number;
 }
 
-export type FrameListeners = Set<(frame: Frame) => void>;
+/** Who is told of the frames, and the one they were told of last. */
+export class FrameListeners {
+  readonly all = new Set<(frame: Frame) => void>();
+  last: Frame | null = null;
+}
 
 /** Where a point of the tree is in the picture, px. */
 export function inPicture({ camera, width, height, tilt }: Frame, point: Vec): { x: number; y: number } {
@@ -33,18 +37,19 @@ export function FrameTeller({ listeners, tilt, again }: { listeners: FrameListen
   }, [again, invalidate]);
   useFrame(({ camera, gl }) => {
     const frame: Frame = { camera, width: size.width, height: size.height, tilt: tilt.current, calls: gl.info.render.calls };
-    for (const listen of listeners) listen(frame);
+    listeners.last = frame;
+    for (const listen of listeners.all) listen(frame);
   });
   return null;
 }
 
-/** Listens to the frames as long as the component is there, and asks for one to begin with. */
-export function useFrames(listeners: FrameListeners, again: RefObject<(() => void) | null>, listen: (frame: Frame) => void): void {
+/** Listens to the frames as long as the component is there, the last one to begin with: new words need no new picture. */
+export function useFrames(listeners: FrameListeners, listen: (frame: Frame) => void): void {
   useEffect(() => {
-    listeners.add(listen);
-    again.current?.();
+    listeners.all.add(listen);
+    if (listeners.last) listen(listeners.last);
     return () => {
-      listeners.delete(listen);
+      listeners.all.delete(listen);
     };
-  }, [listeners, again, listen]);
+  }, [listeners, listen]);
 }

@@ -44,7 +44,17 @@ function resampled(line: Limb, step: number, flare: number, within: number): Lim
   );
 }
 
-const FULL_DETAIL = 250;
+/** Bark of branches and twigs has about so many triangles at most. */
+const TRIANGLES = 60_000;
+
+/** Steps along a part in full detail, mm: bark is finer than a plain outline. */
+const stepOf = (part: WoodPart, plain: boolean): number => Math.max(2.4, part.line.diameters[0]! * (plain ? 0.2 : 0.08));
+
+/** How finely branches are drawn, 0..1: the more wood there is, the less closely a piece of it is looked at. The trunk stays as it is. */
+function detailFor(parts: readonly WoodPart[], plain: boolean): number {
+  const triangles = parts.filter(({ id }) => id !== 'trunk').reduce((sum, part) => sum + (2 * part.sides * lengthOf(part.line)) / stepOf(part, plain), 0);
+  return Math.min(1, TRIANGLES / Math.max(1, triangles));
+}
 
 export interface WoodMesh {
   geometry: BufferGeometry;
@@ -54,8 +64,8 @@ export interface WoodMesh {
 
 /** Tapered bark for many lines as one mesh. Furrows only go inward, so that a coil laid on the diameter touches the ridges. */
 export function woodMesh(parts: readonly WoodPart[], look: BarkLook | null): WoodMesh {
-  // A scan of thousands of twigs is drawn coarser: none of them is looked at closely.
-  const detail = Math.min(1, FULL_DETAIL / parts.length);
+  const plain = !look;
+  const ofBranches = Math.sqrt(detailFor(parts, plain));
   const positions: number[] = [];
   const colours: number[] = [];
   const indices: number[] = [];
@@ -67,13 +77,9 @@ export function woodMesh(parts: readonly WoodPart[], look: BarkLook | null): Woo
   parts.forEach((part, seed) => {
     ranges.push({ from: indices.length / 3, id: part.id });
     const thick = part.line.diameters[0]!;
-    const sides = Math.max(5, Math.round(part.sides * Math.sqrt(detail)));
-    const line = resampled(
-      smooth(part.line, Math.max(1, Math.round(6 * detail))),
-      Math.max(2.4, thick * (look ? 0.08 : 0.2)) / detail,
-      part.flare,
-      part.within ?? 0,
-    );
+    const detail = part.id === 'trunk' ? 1 : ofBranches;
+    const sides = Math.max(5, Math.round(part.sides * detail));
+    const line = resampled(smooth(part.line, Math.max(1, Math.round(6 * detail))), stepOf(part, plain) / detail, part.flare, part.within ?? 0);
     const ring = frames(line);
     const first = positions.length / 3;
     const furrows = look ? Math.max(3, Math.round(look.furrows * Math.min(1, 0.4 + thick / 60))) : 1;
