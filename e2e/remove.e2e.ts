@@ -103,6 +103,11 @@ test('a reserve comes back as a task; a cut tree is shown as it was on a day bef
   await says(page, /taken off, \d+% of the green/);
   await press(page, 'see it before');
   await page.waitForFunction(() => new URLSearchParams(location.search).get('day') === '2026-05-19');
+  await says(page, /as it was on\s+19 May 2026/);
+  await press(page, 'back to today');
+  await page.waitForFunction(() => !new URLSearchParams(location.search).has('day'));
+  await visit(app, `/tree/${id}/remove?sheet=cut&day=2025-03-01`);
+  await says(page, /as it was on\s+1 Mar 2025.*Cut so far.*taken off/);
 });
 
 test('a pair of which one goes is set side by side; rules are chosen, changed and reset', async () => {

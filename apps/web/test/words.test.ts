@@ -18,6 +18,7 @@ test('days are counted and said, over months and leap years', () => {
   expect([sayShort('2026-11-28'), sayLong('2026-11-24'), sayDate('2026-11-28')]).toEqual(['Sat 28 Nov', 'Tuesday 24 November', '28 Nov 2026']);
   expect(saySpan('2026-08-29', '2026-09-02')).toMatch(/^29 Aug to 2 Sept? 2026$/);
   expect(saySpan('2026-12-29', '2027-01-02')).toBe('29 Dec 2026 to 2 Jan 2027');
+  expect([0, 0.0001, 0.0032, 0.012, 1].map(percent)).toEqual(['0%', '0%', '0.3%', '1%', '100%']);
   expect([percent(0.456), sayMetal('copper', 2.59, 10), sayMetal('aluminium', 3.5, null)]).toEqual(['46%', '2.6 mm copper (gauge 10)', '3.5 mm aluminium']);
 });
 

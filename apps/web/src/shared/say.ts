@@ -20,6 +20,7 @@ export function saySpan(from: string, to: string): string {
   return `${first} to ${sayDate(to)}`;
 }
 
-export const percent = (share: number): string => `${Math.round(share * 100)}%`;
+/** "46%"; what is under one percent and not nothing keeps a digit. */
+export const percent = (share: number): string => `${share > 0.0005 && share < 0.0095 ? (share * 100).toFixed(1) : Math.round(share * 100)}%`;
 export const sayMetal = (metal: string, size: number, gauge: number | null): string =>
   `${size.toFixed(1)} mm ${metal}${gauge === null ? '' : ` (gauge ${gauge})`}`;

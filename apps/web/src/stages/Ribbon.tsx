@@ -6,6 +6,8 @@ import { useDesk } from './tree-context';
 const WEEKS = 105;
 const DAYS = WEEKS * 7;
 const BEFORE = 40;
+/** Room that the word for a day takes, thousandths of the ribbon. */
+const DAY_LABEL = 90;
 const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'short', timeZone: 'UTC' });
 
 function months(from: string): { iso: string; name: string }[] {
@@ -60,7 +62,7 @@ export function Ribbon() {
       aria-valuetext={sayDate(day)}
       aria-valuemin={0}
       aria-valuemax={DAYS}
-      aria-valuenow={daysBetween(from, day)}
+      aria-valuenow={Math.max(0, daysBetween(from, day))}
       className="relative hidden h-16 shrink-0 cursor-ew-resize touch-none select-none border-t border-rule md:block"
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -78,7 +80,16 @@ export function Ribbon() {
         )}
         <line x1={x(today)} x2={x(today)} y1="0" y2="64" stroke="var(--color-copper)" strokeWidth="2" vectorEffect="non-scaling-stroke" />
         {day !== today && (
-          <line x1={x(day)} x2={x(day)} y1="0" y2="64" stroke="var(--color-ink)" strokeWidth="2" strokeDasharray="3 3" vectorEffect="non-scaling-stroke" />
+          <line
+            x1={held(x(day))}
+            x2={held(x(day))}
+            y1="0"
+            y2="64"
+            stroke="var(--color-ink)"
+            strokeWidth="2"
+            strokeDasharray="3 3"
+            vectorEffect="non-scaling-stroke"
+          />
         )}
       </svg>
       {months(from).map((m) => (
@@ -86,13 +97,15 @@ export function Ribbon() {
           {m.name}
         </span>
       ))}
-      <span className="absolute top-0.5 pl-1.5 text-[13px] font-bold text-copper" style={{ left: `${x(today) / 10}%` }}>
-        today
-      </span>
+      {!(day < today && x(today) - held(x(day)) < DAY_LABEL) && (
+        <span className="absolute top-0.5 pl-1.5 text-[13px] font-bold text-copper" style={{ left: `${x(today) / 10}%` }}>
+          today
+        </span>
+      )}
       {day !== today && (
         <span
           className="absolute top-0.5 whitespace-nowrap bg-base-100 px-1 text-[13px] font-bold"
-          style={x(day) > 850 ? { right: `${100 - x(day) / 10}%` } : { left: `${x(day) / 10 + 0.2}%` }}
+          style={x(day) > 850 ? { right: `${100 - x(day) / 10}%` } : { left: `${held(x(day)) / 10 + 0.2}%` }}
         >
           {sayDate(day)}
         </span>

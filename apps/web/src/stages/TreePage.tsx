@@ -5,6 +5,7 @@ import { coilsOn, dayOf, movedPoint, outcomeOf, speciesOf, treeOn, type Evidence
 import { useNotice } from '../app/notice';
 import { putDecision, step, useTree, useYard } from '../shared/api';
 import { Skeleton } from '../shared/parts';
+import { sayDate } from '../shared/say';
 import { Turntable } from '../turntable/Turntable';
 import type { DrawnCoil } from '../turntable/coil-geometry';
 import { useConsequences, useFindingEvidence, useFronts, useJudged, usePlan, useStages } from '../work/use-planner';
@@ -212,6 +213,15 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
                   if (found) place.setView(found);
                 }}
               />
+            )}
+            {place.day !== today && (
+              <p className="absolute right-5 top-4 text-right leading-snug">
+                <span className="block">{past ? 'as it was on' : 'as it may be on'}</span>
+                <strong className="block">{sayDate(place.day)}</strong>
+                <button type="button" className="text-copper underline-offset-2 hover:underline" onClick={() => place.setDay(today)}>
+                  back to today
+                </button>
+              </p>
             )}
             {!bothWays.length && !(stage === 'front' && place.compare) && (
               <button

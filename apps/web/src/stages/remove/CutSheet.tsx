@@ -5,6 +5,7 @@ import { useNotice } from '../../app/notice';
 import { postCut, postEntry } from '../../shared/api';
 import { Caution } from '../../shared/parts';
 import { percent } from '../../shared/say';
+import { History } from '../History';
 import { useDesk } from '../tree-context';
 
 /** One cut as it is read at the tree. */
@@ -76,6 +77,9 @@ export function CutCare({ care }: { care: Consequences['care'] }) {
   );
 }
 
+/** What was cut before, and who agreed to it. */
+const Done = () => <History branch={null} kinds={['removed', 'shortened', 'agreed']} title="Cut so far" />;
+
 /** The list to take to the tree: each cut is ticked when it is made, and the measured tree moves on. */
 export function CutSheet({ weighed }: { weighed: Consequences }) {
   const { view, today, branch, setBranch } = useDesk();
@@ -85,9 +89,12 @@ export function CutSheet({ weighed }: { weighed: Consequences }) {
   const later = weighed.promises.filter((p) => p.kind === 'later cut');
   if (!cuts.length)
     return (
-      <p className="text-quiet">
-        Nothing is decided to be cut{later.length ? ' in this session' : ''}. Decide branches first; they come here in the order to cut them.
-      </p>
+      <>
+        <p className="text-quiet">
+          Nothing is decided to be cut{later.length ? ' in this session' : ''}. Decide branches first; they come here in the order to cut them.
+        </p>
+        <Done />
+      </>
     );
   return (
     <>
@@ -122,6 +129,7 @@ export function CutSheet({ weighed }: { weighed: Consequences }) {
         ))}
       </ol>
       <CutCare care={weighed.care} />
+      <Done />
     </>
   );
 }

@@ -5,26 +5,21 @@ import type { PlanWire } from '@ustle/core';
 import { useTheme } from '../../app/theme';
 import { sayDate } from '../../shared/say';
 import type { RaceCurve } from '../../work/planner';
+import { monthTicks, weekOf, weeksOfRace } from './race-axis';
 
 Chart.register(CategoryScale, LinearScale, LineElement, PointElement, Filler, Tooltip, annotation);
 
 const tone = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
-const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'short', year: '2-digit', timeZone: 'UTC' });
-const month = (iso: string): string => MONTH.format(new Date(`${iso}T00:00:00Z`));
-
-/** Index of the week that holds a day. */
-const weekOf = (days: readonly string[], iso: string): number => {
-  const found = days.findIndex((d) => d >= iso);
-  return found < 0 ? days.length - 1 : found;
-};
-
 /** The chances of pressing, marking and being set, over time; the clean window shaded where there is one. */
 export function RaceChart({ curve, wire, today }: { curve: RaceCurve; wire: PlanWire; today: string }) {
   useTheme();
   const ink = tone('--color-neutral');
+  const shown = weeksOfRace(curve.days, wire, today);
+  const days = curve.days.slice(0, shown);
+  const ticks = monthTicks(days);
   const line = (label: string, data: (number | null)[], colour: string, dash: number[] = []) => ({
     label,
-    data: data.map((v) => (v === null ? null : v * 100)),
+    data: data.slice(0, shown).map((v) => (v === null ? null : v * 100)),
     borderColor: colour,
     backgroundColor: colour,
     borderWidth: 2,
@@ -32,7 +27,6 @@ export function RaceChart({ curve, wire, today }: { curve: RaceCurve; wire: Plan
     pointRadius: 0,
     tension: 0.2,
   });
-  const { days } = curve;
   const todayLine: AnnotationOptions = {
     type: 'line',
     xMin: weekOf(days, today),
@@ -63,10 +57,11 @@ export function RaceChart({ curve, wire, today }: { curve: RaceCurve; wire: Plan
   const options: ChartOptions<'line'> = {
     animation: false,
     maintainAspectRatio: false,
+    font: { family: tone('--font-sans') },
     interaction: { mode: 'index', intersect: false },
     scales: {
       x: {
-        ticks: { color: ink, maxRotation: 0, autoSkip: false, font: { size: 12 }, callback: (_, i) => (i % 13 === 0 ? month(days[i]!) : '') },
+        ticks: { color: ink, maxRotation: 0, autoSkip: false, font: { size: 12 }, callback: (_, i) => ticks[i] },
         grid: { display: false },
       },
       y: { min: 0, max: 100, ticks: { color: ink, stepSize: 25, callback: (v) => `${v}%`, font: { size: 12 } }, grid: { color: tone('--color-base-300') } },

@@ -3,9 +3,9 @@ import { PanelHead, Skeleton } from '../../shared/parts';
 import { daysBetween, sayDate, saySpan, sayShort } from '../../shared/say';
 import { StageGlyph, type Glyph } from '../../shared/StageGlyph';
 import { useCurves } from '../../work/use-planner';
+import { History } from '../History';
 import { useDesk } from '../tree-context';
 import { CoilActs } from './CoilActs';
-import { History } from './History';
 import { RaceChart } from './RaceChart';
 
 const CHART_WEEKS = 79;

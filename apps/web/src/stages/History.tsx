@@ -1,8 +1,8 @@
 import { standing, type RecordEntry } from '@ustle/core';
-import { useNotice } from '../../app/notice';
-import { postEntry } from '../../shared/api';
-import { addDays, sayDate } from '../../shared/say';
-import { useDesk } from '../tree-context';
+import { useNotice } from '../app/notice';
+import { postEntry } from '../shared/api';
+import { addDays, sayDate } from '../shared/say';
+import { useDesk } from './tree-context';
 
 function wordsFor(entry: RecordEntry): string {
   switch (entry.kind) {
@@ -23,17 +23,38 @@ function wordsFor(entry: RecordEntry): string {
   }
 }
 
-/** The record, newest first. A slip is taken back by a further line; the first stays readable. */
-export function History({ branch }: { branch: string | null }) {
+/** Shows the tree as it was on a day: what was cut since is back on, with the coils of that day. */
+function OnDay() {
+  const { today, day, setDay } = useDesk();
+  return (
+    <label className="mt-1 flex items-center gap-2">
+      <span className="text-quiet">The tree on</span>
+      <input
+        type="date"
+        className="input w-40 bg-base-100"
+        max={today}
+        value={day > today ? today : day}
+        onChange={(event) => event.target.value && event.target.value <= today && setDay(event.target.value)}
+      />
+    </label>
+  );
+}
+
+/** The record, newest first: of a branch, of some kinds of lines, or whole. A slip is taken back by a further line; the first stays readable. */
+export function History({ branch, kinds, title = 'Record' }: { branch: string | null; kinds?: readonly RecordEntry['kind'][]; title?: string }) {
   const { view, tree, today, setDay } = useDesk();
   const { attempt } = useNotice();
   const valid = new Set(standing(tree.record).map((e) => e.id));
-  const lines = tree.record.filter((e) => e.kind !== 'withdrawn' && (!branch || e.branch === branch)).reverse();
+  const lines = tree.record.filter((e) => (kinds ? kinds.includes(e.kind) : e.kind !== 'withdrawn') && (!branch || e.branch === branch)).reverse();
   if (!lines.length) return null;
   return (
     <section className="mt-6">
-      <h3 className="text-lg">Record{branch ? ` of ${branch}` : ''}</h3>
-      <ul className="mt-1 border-b border-rule">
+      <h3 className="text-lg">
+        {title}
+        {branch ? ` of ${branch}` : ''}
+      </h3>
+      <OnDay />
+      <ul className="mt-2 border-b border-rule">
         {lines.map((entry) => (
           <li key={entry.id} className="flex items-baseline gap-3 border-t border-rule py-1.5">
             <span className="w-24 shrink-0 text-quiet">{sayDate(entry.on)}</span>
