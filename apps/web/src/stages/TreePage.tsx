@@ -1,14 +1,14 @@
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
-import { paths, type TreeView } from '@ustle/contract';
-import { coilsOn, dayOf, movedPoint, outcomeOf, speciesOf, treeOn, type Evidence, type Tree, type Vec, type View } from '@ustle/core';
+import type { TreeView } from '@ustle/contract';
+import { coilsOn, dayOf, movedPoint, outcomeOf, treeOn, type Evidence, type Tree, type Vec, type View } from '@ustle/core';
 import { useNotice } from '../app/notice';
-import { putDecision, step, useTree, useYard } from '../shared/api';
+import { putDecision, useTree, useYard } from '../shared/api';
 import { Skeleton } from '../shared/parts';
-import { sayDate } from '../shared/say';
 import { Turntable } from '../turntable/Turntable';
 import type { DrawnCoil } from '../turntable/coil-geometry';
 import { useConsequences, useFindingEvidence, useFronts, useJudged, usePlan, useStages } from '../work/use-planner';
+import { DayShown } from './DayShown';
 import { Level } from './front/Level';
 import { LETTERS, sameView } from './front/overlay';
 import { SideBySide, type Picture } from './front/SideBySide';
@@ -16,21 +16,8 @@ import { useDraft } from './measure/use-draft';
 import { usePlace } from './place';
 import { Ribbon } from './Ribbon';
 import { settledStages, STAGE_KEYS, STAGES, type StageKey } from './stages';
-import { StageRow, StageStem } from './StageStem';
 import { TreeContext, type TreeDesk } from './tree-context';
-
-function useUndoKeys(view: TreeView, undo: () => void, redo: () => void): void {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
-      event.preventDefault();
-      if (event.shiftKey) redo();
-      else undo();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [view, undo, redo]);
-}
+import { TreeHead } from './TreeHead';
 
 function useStageKeys(id: string): void {
   const navigate = useNavigate();
@@ -119,9 +106,6 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
   const found = useFindingEvidence(tree, stage === 'remove' && place.sheet === 'decide' ? place.branch : null);
   const judged = useJudged(tree, place.here, place.weights);
   const { attempt } = useNotice();
-  const undo = useCallback(() => void (view.undo && attempt(() => step(view, 'undo'))), [view, attempt]);
-  const redo = useCallback(() => void (view.redo && attempt(() => step(view, 'redo'))), [view, attempt]);
-  useUndoKeys(view, undo, redo);
   useStageKeys(view.id);
 
   const drafting = useDraft(view, draft, setDraft);
@@ -149,50 +133,17 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
   );
   const allCoils = useMemo(() => (planned.length ? [...coils, ...planned] : coils), [coils, planned]);
 
+  const beside = stage === 'front' && place.compare ? frontsBeside(desk, after) : stage === 'remove' ? bothWays : [];
   const scene = { tree, coils: allCoils, selected: place.branch, onSelect: place.setBranch };
 
   return (
     <TreeContext value={desk}>
       <div className="flex min-h-full flex-col lg:h-full">
-        <header className="flex min-h-16 flex-wrap items-center justify-between gap-x-4 border-b border-rule px-4 sm:px-6">
-          <div className="min-w-0 py-1">
-            <h1 className="truncate text-2xl">{tree.name}</h1>
-            <p className="text-quiet">
-              {speciesOf(tree.species).name}, {tree.branches.length} branches, pot {tree.pot.width.toFixed(0)} mm
-            </p>
-          </div>
-          <div className="flex items-center gap-1">
-            <button
-              type="button"
-              className="btn btn-ghost btn-sm"
-              disabled={!view.undo}
-              onClick={undo}
-              title={view.undo ? `Take back: ${view.undo}` : 'Nothing to take back'}
-            >
-              Undo
-            </button>
-            <button
-              type="button"
-              className="btn btn-ghost btn-sm"
-              disabled={!view.redo}
-              onClick={redo}
-              title={view.redo ? `Again: ${view.redo}` : 'Nothing to make again'}
-            >
-              Redo
-            </button>
-            <a className="btn btn-ghost btn-sm" href={paths.treeFile(view.id)} download>
-              Tree file
-            </a>
-          </div>
-          <StageStem stage={stage} settled={settled} />
-          <StageRow stage={stage} />
-        </header>
+        <TreeHead stage={stage} settled={settled} />
         <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
           <div className="relative h-[56vh] min-h-0 min-w-0 lg:h-auto lg:flex-1">
-            {stage === 'front' && place.compare ? (
-              <SideBySide pictures={frontsBeside(desk, after)} scene={scene} />
-            ) : stage === 'remove' && bothWays.length ? (
-              <SideBySide pictures={bothWays} scene={scene} />
+            {beside.length ? (
+              <SideBySide pictures={beside} scene={scene} />
             ) : (
               <Turntable
                 {...(stage === 'measure' && place.branch ? { bendable: place.branch, onMovePoint: movePoint, onMoved: drafting.commit } : {})}
@@ -214,16 +165,8 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
                 }}
               />
             )}
-            {place.day !== today && (
-              <p className="absolute right-5 top-4 text-right leading-snug">
-                <span className="block">{past ? 'as it was on' : 'as it may be on'}</span>
-                <strong className="block">{sayDate(place.day)}</strong>
-                <button type="button" className="text-copper underline-offset-2 hover:underline" onClick={() => place.setDay(today)}>
-                  back to today
-                </button>
-              </p>
-            )}
-            {!bothWays.length && !(stage === 'front' && place.compare) && (
+            {!beside.length && !measuring && <DayShown />}
+            {!beside.length && (
               <button
                 type="button"
                 aria-pressed={place.plumb}
@@ -233,7 +176,7 @@ function Desk({ view, today, stage }: { view: TreeView; today: string; stage: St
                 {place.plumb ? 'without the grid' : 'plumb line and cm grid'}
               </button>
             )}
-            {stage === 'front' && !place.compare && (
+            {stage === 'front' && !beside.length && (
               <Level
                 pitch={place.here.pitch}
                 roll={place.here.roll}
