@@ -49,7 +49,7 @@ export function silhouetteOf(tree: Tree): Silhouette {
   ];
   const all = [...wood, ...pads, pot].flat();
   const [left, right] = [Math.min(...all.map((p) => p[0])), Math.max(...all.map((p) => p[0]))];
-  const [low, high] = [-height, Math.max(...all.map((p) => p[1]))];
+  const [low, high] = [Math.min(...all.map((p) => p[1])), Math.max(...all.map((p) => p[1]))];
   const scale = 100 / Math.max(right - left, high - low);
   const fit = ([x, y]: Point): Point => [50 + (x - (left + right) / 2) * scale, 100 - (y - low) * scale];
   const joined = (shapes: readonly Point[][]): string => shapes.map((s) => path(s.map(fit))).join('');

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { standing, type RecordEntry } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { postEntry } from '../shared/api';
@@ -23,20 +24,36 @@ function wordsFor(entry: RecordEntry): string {
   }
 }
 
-/** Shows the tree as it was on a day: what was cut since is back on, with the coils of that day. */
+const FIRST_YEAR = '1900';
+
+/** Shows the tree as it was on a day: what was cut since is back on, with the coils of that day. While a date is typed the one before stands. */
 function OnDay() {
   const { today, day, setDay } = useDesk();
+  const [typed, setTyped] = useState<string | null>(null);
+  const shown = typed ?? (day > today ? today : day);
   return (
-    <label className="mt-1 flex items-center gap-2">
-      <span className="text-quiet">The tree on</span>
-      <input
-        type="date"
-        className="input w-40 bg-base-100"
-        max={today}
-        value={day > today ? today : day}
-        onChange={(event) => event.target.value && event.target.value <= today && setDay(event.target.value)}
-      />
-    </label>
+    <div className="mt-1">
+      <label className="flex items-center gap-2">
+        <span className="text-quiet">The tree on</span>
+        <input
+          type="date"
+          className="input w-40 bg-base-100"
+          max={today}
+          value={shown}
+          onChange={(event) => {
+            const to = event.target.value;
+            setTyped(to);
+            if (to >= FIRST_YEAR && to <= today) setDay(to);
+          }}
+          onBlur={() => setTyped(null)}
+        />
+      </label>
+      {shown > today && (
+        <p role="alert" className="text-madder">
+          The tree on: {sayDate(shown)} has not come yet; the record goes to today.
+        </p>
+      )}
+    </div>
   );
 }
 

@@ -172,7 +172,8 @@ function apexPad(crown: Limb, trunkLength: number): Pad {
       [0, 1, 0],
       [0, 0, 1],
     ],
-    half: [size, size * 0.9, size * 0.5],
+    // Round from above: it belongs to no bearing.
+    half: [size * 0.95, size * 0.95, size * 0.5],
   };
 }
 
