@@ -57,14 +57,29 @@ const withWire = (tree, onDay, count, details = {}) => {
   return { ...tree, plan: { ...tree.plan, runs: [...tree.plan.runs, ...planned] }, record: [...tree.record, ...entries] };
 };
 
-/** The latest day of putting on the wire from which half the coils as likely as not mark within a month of today: whatever the season, something is due. */
-const dayForMarks = (tree, today, count) => {
+/** A tree as it stands when its wire was put on some day: the latest one from which half its coils as likely as not mark within a month of today. Whatever the season, something is due. */
+const withWireAboutToMark = (wiredOn, today) => {
   for (let back = 30; back < 900; back += 5) {
-    const wired = withWire(tree, today - back, count);
-    const soon = watch(placeTree(wired), today).filter(({ race }) => race.forecast.marking.p50 !== null && race.forecast.marking.p50 <= today + 30);
-    if (soon.length * 2 >= count) return today - back;
+    const tree = wiredOn(today - back);
+    const marks = watch(placeTree(tree), today).map(({ race }) => race.forecast.marking.p50 ?? Infinity);
+    if (marks.filter((day) => day <= today + 30).length * 2 >= marks.length) return tree;
   }
-  return today - 900;
+  return wiredOn(today - 900);
+};
+
+/** The maple wired on its five lowest branches, looked at once since. */
+const squallWired = (maple, since, today) => {
+  const wired = withWire(maple, since, 5);
+  const [first] = wired.record;
+  return {
+    ...wired,
+    plan: { ...wired.plan, decisions: wired.branches.map((b) => ({ branch: b.id, act: 'keep' })) },
+    record: [
+      { on: isoOf(since - 400), kind: 'repotted', text: 'New pot, a third of the roots taken.' },
+      ...wired.record,
+      { on: isoOf(since + Math.round((today - since) * 0.6)), kind: 'inspected', branch: first.branch, run: first.run, stage: 'touching' },
+    ],
+  };
 };
 
 /** The studio's trees as they stand on an ISO date. */
@@ -76,18 +91,7 @@ export function studio(todayIso) {
   const lantern = withWire({ ...waits, repottedOn: isoOf(today - 620) }, today - 24, 3);
 
   const maple = withFront(read('squall'));
-  const since = dayForMarks(maple, today, 5);
-  const wiredMaple = withWire(maple, since, 5);
-  const first = wiredMaple.record[0];
-  const squall = {
-    ...wiredMaple,
-    plan: { ...wiredMaple.plan, decisions: wiredMaple.branches.map((b) => ({ branch: b.id, act: 'keep' })) },
-    record: [
-      { on: isoOf(since - 400), kind: 'repotted', text: 'New pot, a third of the roots taken.' },
-      ...wiredMaple.record,
-      { on: isoOf(since + Math.round((today - since) * 0.6)), kind: 'inspected', branch: first.branch, run: first.run, stage: 'touching' },
-    ],
-  };
+  const squall = withWireAboutToMark((since) => squallWired(maple, since, today), today);
 
   const gannet = withDecisions(withFront({ ...read('gannet'), client: 'The net loft' }), today, { bar: 'remove', hanging: 'remove' });
 

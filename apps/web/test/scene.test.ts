@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { Vector3 } from 'three';
-import { distance, generateTree, helix, lengthOf, placeTree, pointAt, seeded, smooth, tilt, wedge, type Limb, type Vec } from '@ustle/core';
+import { distance, generateTree, helix, largeTree, lengthOf, placeTree, pointAt, seeded, smooth, tilt, wedge, type Limb, type Vec } from '@ustle/core';
 import { coilMesh, type DrawnCoil } from '../src/turntable/coil-geometry';
 import { tiltMatrix } from '../src/turntable/stand';
 import { showTufts, sortTufts, tuftGeometry, tuftsOf } from '../src/turntable/foliage';
-import { leafLook } from '../src/turntable/colours';
+import { barkLook, leafLook } from '../src/turntable/colours';
 import { branchPart, partOfFace, rootParts, trunkPart, withoutParts, woodMesh } from '../src/turntable/wood-geometry';
 import { speciesOf } from '@ustle/core';
 
@@ -65,6 +65,24 @@ test('bark never swells over the measured thickness but for its flare, and every
     }),
     { numRuns: 10 },
   );
+});
+
+test('however many branches there are, their bark stays within its budget, the trunk in full detail, every branch there', () => {
+  const look = barkLook(speciesOf('larch'));
+  const barkOf = (count: number) => {
+    const placed = placeTree(largeTree(count, 3));
+    const { geometry, ranges } = woodMesh([trunkPart(placed), ...placed.branches.map(branchPart)], look);
+    const ends = [...ranges.slice(1).map((r) => r.from), geometry.getIndex()!.count / 3];
+    return { trunk: ends[0]!, branches: ends.slice(1).map((end, i) => end - ends[i]!) };
+  };
+  const [few, many, scan] = [barkOf(20), barkOf(300), barkOf(2000)];
+  const sum = (of: number[]): number => of.reduce((a, b) => a + b, 0);
+  expect(sum(many.branches)).toBeLessThan(75_000);
+  expect(Math.abs(many.trunk / few.trunk - 1)).toBeLessThan(0.35);
+  // Below what can be told from a pole nothing is left out: five sides, a few rings.
+  expect(Math.min(...scan.branches)).toBeGreaterThanOrEqual(5 * 3 * 2);
+  expect(sum(scan.branches) / 2000).toBeLessThan(sum(many.branches) / 300);
+  expect(scan.branches).toHaveLength(2000);
 });
 
 test('foliage stays within its pads, the same each time, and is sorted from back to front', () => {

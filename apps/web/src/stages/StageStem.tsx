@@ -1,6 +1,7 @@
 import { memo } from 'react';
 import { NavLink, useLocation } from 'react-router';
-import { STAGES, type StageKey } from './stages';
+import type { StageKey } from './settled';
+import { STAGES } from './stages';
 
 const WIDTH = 500;
 const rise = (i: number): number => 30 - 5 * Math.sin((i / (STAGES.length - 1)) * Math.PI * 1.5) - i * 1.2;

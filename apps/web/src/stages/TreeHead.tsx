@@ -3,7 +3,7 @@ import { paths } from '@ustle/contract';
 import { speciesOf } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { step } from '../shared/api';
-import type { StageKey } from './stages';
+import type { StageKey } from './settled';
 import { StageRow, StageStem } from './StageStem';
 import { useDesk } from './tree-context';
 

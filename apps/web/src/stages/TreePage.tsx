@@ -15,7 +15,8 @@ import { SideBySide, type Picture } from './front/SideBySide';
 import { useDraft } from './measure/use-draft';
 import { usePlace } from './place';
 import { Ribbon } from './Ribbon';
-import { settledStages, STAGE_KEYS, STAGES, type StageKey } from './stages';
+import { settledStages, STAGE_KEYS, type StageKey } from './settled';
+import { STAGES } from './stages';
 import { TreeContext, type TreeDesk } from './tree-context';
 import { TreeHead } from './TreeHead';
 
