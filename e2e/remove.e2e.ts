@@ -1,5 +1,5 @@
 import { ask } from '../apps/server/test/server';
-import { focus, idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, text, there, until, visit, type App } from './app';
+import { fill, focus, idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, text, there, until, visit, type App } from './app';
 
 let app: App;
 let id = '';
@@ -108,6 +108,37 @@ test('a reserve comes back as a task; a cut tree is shown as it was on a day bef
   await page.waitForFunction(() => !new URLSearchParams(location.search).has('day'));
   await visit(app, `/tree/${id}/remove?sheet=cut&day=2025-03-01`);
   await says(page, /as it was on\s+1 Mar 2025.*Cut so far.*taken off/);
+  const shownDay = (): Promise<string | null> => page.evaluate(() => new URLSearchParams(location.search).get('day'));
+  await fill(page, 'aside section input[type=date]', '2026-09-01');
+  await says(page, /The tree on: 1 Sept 2026 has not come yet/);
+  expect(await shownDay()).toBe('2025-03-01');
+  await fill(page, 'aside section input[type=date]', '2026-05-19');
+  await says(page, /as it was on\s+19 May 2026/);
+  expect(await shownDay()).toBe('2026-05-19');
+});
+
+test('a turn by key draws one picture, however much of the page follows it', async () => {
+  const { page } = app;
+  await visit(app, `/tree/${id}/read`);
+  const table = await there(page, '[role=application]');
+  await page.waitForSelector('[data-ready="1"]');
+  await table.focus();
+  await new Promise((done) => setTimeout(done, 1500));
+  await table.evaluate((e) => {
+    e.setAttribute('data-drawn', '0');
+    new MutationObserver((seen) => e.setAttribute('data-drawn', String(Number(e.getAttribute('data-drawn')) + seen.length))).observe(e, {
+      attributes: true,
+      attributeFilter: ['data-calls'],
+    });
+  });
+  const from = Number(await table.evaluate((e) => e.getAttribute('data-bearing')));
+  for (let i = 1; i <= 4; i++) {
+    await page.keyboard.press('ArrowRight');
+    await page.waitForFunction((to) => new URLSearchParams(location.search).get('bearing') === String(to), {}, (from + 3 * i) % 360);
+    await page.waitForFunction((n) => Number(document.querySelector('[role=application]')!.getAttribute('data-drawn')) >= n, {}, i);
+  }
+  await new Promise((done) => setTimeout(done, 800));
+  expect(Number(await table.evaluate((e) => e.getAttribute('data-drawn')))).toBeLessThanOrEqual(5);
 });
 
 test('a pair of which one goes is set side by side; rules are chosen, changed and reset', async () => {
