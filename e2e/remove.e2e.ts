@@ -110,9 +110,12 @@ test('a reserve comes back as a task; a cut tree is shown as it was on a day bef
   await says(page, /as it was on\s+1 Mar 2025.*Cut so far.*taken off/);
   const shownDay = (): Promise<string | null> => page.evaluate(() => new URLSearchParams(location.search).get('day'));
   await fill(page, 'aside section input[type=date]', '2026-09-01');
+  await press(page, 'Show');
   await says(page, /The tree on: 1 Sept 2026 has not come yet/);
   expect(await shownDay()).toBe('2025-03-01');
   await fill(page, 'aside section input[type=date]', '2026-05-19');
+  await page.focus('aside section input[type=date]');
+  await page.keyboard.press('Enter');
   await says(page, /as it was on\s+19 May 2026/);
   expect(await shownDay()).toBe('2026-05-19');
 });

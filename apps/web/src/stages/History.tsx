@@ -24,36 +24,37 @@ function wordsFor(entry: RecordEntry): string {
   }
 }
 
-const FIRST_YEAR = '1900';
-
-/** Shows the tree as it was on a day: what was cut since is back on, with the coils of that day. While a date is typed the one before stands. */
+/** Shows the tree as it was on a day: what was cut since is back on, with the coils of that day. */
 function OnDay() {
   const { today, day, setDay } = useDesk();
-  const [typed, setTyped] = useState<string | null>(null);
-  const shown = typed ?? (day > today ? today : day);
+  const [asked, setAsked] = useState(day > today ? today : day);
+  const [fault, setFault] = useState<string | null>(null);
   return (
-    <div className="mt-1">
-      <label className="flex items-center gap-2">
-        <span className="text-quiet">The tree on</span>
-        <input
-          type="date"
-          className="input w-40 bg-base-100"
-          max={today}
-          value={shown}
-          onChange={(event) => {
-            const to = event.target.value;
-            setTyped(to);
-            if (to >= FIRST_YEAR && to <= today) setDay(to);
-          }}
-          onBlur={() => setTyped(null)}
-        />
-      </label>
-      {shown > today && (
-        <p role="alert" className="text-madder">
-          The tree on: {sayDate(shown)} has not come yet; the record goes to today.
+    <form
+      className="mt-1"
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        const wrong = !asked ? 'The tree on: name a whole date.' : asked > today ? `The tree on: ${sayDate(asked)} has not come yet.` : null;
+        if (!wrong) setDay(asked);
+        setFault(wrong);
+      }}
+    >
+      <div className="flex items-center gap-2">
+        <label className="flex items-center gap-2">
+          <span className="text-quiet">The tree on</span>
+          <input type="date" className="input w-40 bg-base-100" max={today} value={asked} onChange={(event) => setAsked(event.target.value)} />
+        </label>
+        <button type="submit" className="btn btn-outline btn-primary btn-sm">
+          Show
+        </button>
+      </div>
+      {fault && (
+        <p role="alert" className="mt-1.5 text-madder">
+          {fault}
         </p>
       )}
-    </div>
+    </form>
   );
 }
 
