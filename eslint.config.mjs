@@ -3,33 +3,28 @@ import globals from 'globals';
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-/** Rooms of the core: each stage stands on the ground floor and knows no other stage; only the plan knows them all. */
+/** Rooms of the core: each stage stands on the ground floor and knows no other stage; what goes across trees and the acts stand above them, the plan above all. */
 const GROUND = ['units', 'space', 'species', 'wood', 'tree'];
-const STAGES = ['front', 'removal', 'pose', 'wire', 'growth', 'generate'];
+const STAGES = ['reading', 'front', 'removal', 'pose', 'wire', 'growth', 'generate'];
+const ABOVE = { season: ['acts', 'plan'], acts: ['season', 'plan'], plan: [] };
 
 const noImport = (group, message) => ({ group, message });
-const upward = STAGES.concat('plan');
+const upward = [...STAGES, ...Object.keys(ABOVE)];
+const into = (rooms) => rooms.flatMap((r) => [`../${r}/*`, `../../${r}/*`]);
 
 const roomRules = [
   {
     files: GROUND.map((r) => `packages/core/src/${r}/**/*.ts`),
-    patterns: [
-      noImport(
-        upward.flatMap((r) => [`../${r}/*`, `../../${r}/*`]),
-        'The ground floor knows no stage.',
-      ),
-    ],
+    patterns: [noImport(into(upward), 'The ground floor knows no stage.')],
   },
   ...STAGES.map((room) => ({
     files: [`packages/core/src/${room}/**/*.ts`],
-    patterns: [
-      noImport(
-        upward.filter((r) => r !== room).flatMap((r) => [`../${r}/*`, `../../${r}/*`]),
-        'Stages meet only through tree/ and wood/; the plan brings them together.',
-      ),
-    ],
+    patterns: [noImport(into(upward.filter((r) => r !== room)), 'Stages meet only through tree/ and wood/; the plan brings them together.')],
   })),
-  { files: ['packages/core/src/plan/**/*.ts'], patterns: [] },
+  ...Object.entries(ABOVE).map(([room, over]) => ({
+    files: [`packages/core/src/${room}/**/*.ts`],
+    patterns: over.length ? [noImport(into(over), 'Season and acts know neither each other nor the plan.')] : [],
+  })),
 ].map(({ files, patterns }) => ({
   files,
   rules: {
@@ -39,7 +34,7 @@ const roomRules = [
         patterns: [
           ...patterns,
           { regex: '^\\.\\./[a-z]+/(?!index\\.js$)', message: "A room's public face is its index." },
-          { regex: '^[^.]', message: 'The core imports nothing but itself.' },
+          { regex: '^(?!@sinclair/typebox$)[^.]', message: 'The core imports nothing but itself and the library that its fields are described with.' },
         ],
       },
     ],
@@ -88,8 +83,9 @@ export default tseslint.config(
   },
   ...roomRules,
   houseRule(['packages/files/src/**'], ['@ustle/contract', '@ustle/server', '@ustle/web']),
-  houseRule(['packages/contract/src/**'], ['@ustle/server', '@ustle/web', '@nestjs', 'react']),
+  houseRule(['packages/contract/src/*.ts'], ['@ustle/server', '@ustle/web', '@nestjs', 'react', 'class-validator']),
+  houseRule(['packages/contract/src/bodies/**'], ['@ustle/server', '@ustle/web', '@nestjs', 'react']),
   houseRule(['apps/cli/src/**'], ['@ustle/server', '@ustle/web', '@nestjs', 'react']),
   houseRule(['apps/server/src/**'], ['@ustle/web', 'react']),
-  houseRule(['apps/web/src/**'], ['@ustle/server', '@ustle/files', '@nestjs', 'typeorm']),
+  houseRule(['apps/web/src/**'], ['@ustle/server', '@ustle/contract/bodies', 'class-validator', '@nestjs', 'typeorm']),
 );

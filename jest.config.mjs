@@ -12,7 +12,7 @@ export default {
   // The scene's library comes as modules only.
   transformIgnorePatterns: ['/node_modules/(?!three/)'],
   moduleNameMapper: {
-    '^@ustle/files/tree.schema.json$': '<rootDir>/packages/files/tree.schema.json',
+    '^@ustle/contract/bodies$': '<rootDir>/packages/contract/src/bodies/index.ts',
     '^@ustle/(core|files|contract)$': '<rootDir>/packages/$1/src/index.ts',
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },

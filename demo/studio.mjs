@@ -1,6 +1,6 @@
 // The made-up studio "Tidewall Yard": its trees, with plans and records dated from the day they are loaded.
 import { readFileSync } from 'node:fs';
-import { dayOf, decide, isoOf, placeTree, planTree, searchFronts, watch } from '@ustle/core';
+import { dayOf, decided, isoOf, placeTree, planTree, searchFronts, watch } from '@ustle/core';
 import { readTreeFile } from '@ustle/files';
 
 const read = (name) => {
@@ -17,7 +17,7 @@ const withFront = (tree) => {
 /** Decides the findings of the given rules, each by its own act. */
 const withDecisions = (tree, onDay, acts) => {
   const { findings } = planTree(tree, onDay, { fronts: false });
-  return findings.reduce((t, f) => (acts[f.rule] ? decide(f.branch, { act: acts[f.rule], why: f.because[0] })(t) : t), tree);
+  return findings.reduce((t, f) => (acts[f.rule] ? decided(t, f.branch, acts[f.rule], { why: f.because[0] }) : t), tree);
 };
 
 /** Puts on the wire that the plan proposes for the first `count` branches, on a day. */
@@ -87,7 +87,7 @@ export function studio(todayIso) {
   const today = dayOf(todayIso);
 
   const larch = withDecisions(withFront(read('lantern')), today, { dead: 'remove', bar: 'remove', hanging: 'remove', blind: 'reserve' });
-  const waits = decide(larch.plan.decisions.find((d) => d.act === 'reserve').branch, { act: 'reserve', until: isoOf(today + 190) })(larch);
+  const waits = decided(larch, larch.plan.decisions.find((d) => d.act === 'reserve').branch, 'reserve', { until: isoOf(today + 190) });
   const lantern = withWire({ ...waits, repottedOn: isoOf(today - 620) }, today - 24, 3);
 
   const maple = withFront(read('squall'));

@@ -1,6 +1,5 @@
-import { dayOf, isoOf, placeTree, watch, type Tree } from '@ustle/core';
+import { dayOf, dueOn, isoOf, placeTree, watch, type Tree } from '@ustle/core';
 import { readTreeFile, writeTreeFile } from '@ustle/files';
-import { dueOn } from '../apps/server/src/season/due';
 import { studio } from './studio.mjs';
 
 // Loaded in deep winter, in spring, at the height of growth, and on a leap day.
@@ -17,7 +16,7 @@ test.each(['2026-01-15', '2026-04-20', '2026-07-30', '2028-02-29'])(
       const days = tree.record.map((line) => line.on);
       expect(days).toEqual([...days].sort());
     }
-    const due = trees.flatMap((t, i) => dueOn(String(i), t, today).due.map((d) => ({ name: t.name, ...d })));
+    const due = trees.flatMap((t) => dueOn(t, today).due.map((d) => ({ name: t.name, ...d })));
     const soon = due.filter((d) => d.kind !== 'plan' && d.on <= isoOf(today + 7));
     expect(soon.length).toBeGreaterThan(0);
     // The maple's wire is about to mark, the larch is in the middle of its plan, the hornbeam is fresh.

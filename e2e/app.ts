@@ -4,7 +4,8 @@ import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { execFileSync } from 'node:child_process';
 import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core';
-import { ask, start, type Running } from '../apps/server/test/server';
+import type { Intent } from '@ustle/core';
+import { ask, doAct, start, type Answer, type Running } from '../apps/server/test/server';
 import { CHROMIUM_FLAGS } from '../scripts/chromium-flags.mjs';
 
 export interface App {
@@ -56,6 +57,9 @@ export async function idOf({ server }: App, name: string): Promise<string> {
 /** The tree of a name as the server keeps it. */
 export const stored = async (app: App, name: string): Promise<Stored> => (await ask(app.server.address, 'GET', `/api/trees/${await idOf(app, name)}`)).body;
 
+/** Does an act on the tree of a name, as another page would. */
+export const actElsewhere = async (app: App, name: string, intent: Intent): Promise<Answer> => doAct(app.server.address, await idOf(app, name), intent);
+
 const READY = '[data-ready="1"]';
 
 export const sceneReady = (page: Page): Promise<unknown> =>
@@ -69,7 +73,7 @@ export async function visit({ page, server }: App, path?: string): Promise<void>
   await written(page);
   if (path === undefined) await page.reload({ waitUntil: 'domcontentloaded' });
   else await page.goto(server.address + path, { waitUntil: 'domcontentloaded' });
-  if (new URL(page.url()).pathname.startsWith('/tree')) await sceneReady(page);
+  if (/^\/tree\/[^/]+\/(?!cuts)/.test(new URL(page.url()).pathname)) await sceneReady(page);
 }
 
 /** Waits until the stored tree of a name is so. */
@@ -126,6 +130,16 @@ export const fill = async (page: Page, selector: string, value: string): Promise
     Object.getOwnPropertyDescriptor(kind.prototype, 'value')!.set!.call(field, v);
     field.dispatchEvent(new Event('input', { bubbles: true }));
   }, value);
+
+/** Writes into a field as a person does, and leaves it: what was there is replaced. */
+export async function write(page: Page, selector: string, value: string): Promise<void> {
+  await focus(page, selector);
+  await page.keyboard.down('Control');
+  await page.keyboard.press('a');
+  await page.keyboard.up('Control');
+  await page.keyboard.type(value);
+  await page.keyboard.press('Tab');
+}
 
 /** Waits until the page says something and all that was written on it is stored; if it does not, tells what it says instead. */
 export async function says(page: Page, pattern: RegExp): Promise<void> {

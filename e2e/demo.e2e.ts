@@ -4,7 +4,7 @@ import { mkdtempSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { ask } from '../apps/server/test/server';
+import { ask, doAct } from '../apps/server/test/server';
 
 const PORT = 4790;
 const folder = mkdtempSync(join(tmpdir(), 'ustle-demo-'));
@@ -45,14 +45,14 @@ test('the demo loads once, goes on where a port is taken, keeps what was done, a
   expect(first.said).not.toMatch(/error/i);
   expect(first.address).toBe(`http://localhost:${PORT + 1}`);
   // Whatever the day, something is due.
-  const trees = (await ask(first.address, 'GET', '/api/trees')).body as { id: string; name: string; next: { due: string | null } | null }[];
+  const trees = (await ask(first.address, 'GET', '/api/trees')).body as { id: string; name: string; next: { on: string } | null }[];
   expect(trees.length).toBeGreaterThanOrEqual(3);
   expect(new Set(trees.map((t) => t.name)).size).toBe(trees.length);
   const { today } = (await ask(first.address, 'GET', '/api/yard')).body;
   const soon = new Date(Date.parse(today) + 31 * 86_400_000).toISOString().slice(0, 10);
   const { days } = (await ask(first.address, 'GET', '/api/season')).body as { days: { on: string | null }[] };
   expect(days.filter((d) => d.on !== null && d.on <= soon).length).toBeGreaterThan(0);
-  await ask(first.address, 'POST', `/api/trees/${trees[0]!.id}/record`, { on: today, kind: 'note', text: 'Kept over a restart.' });
+  await doAct(first.address, trees[0]!.id, { kind: 'note', on: today, text: 'Kept over a restart.' });
   await stop();
   holder.close();
 

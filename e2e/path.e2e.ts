@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { ask } from '../apps/server/test/server';
-import { fill, idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, text, there, visit, type App } from './app';
+import { idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, text, there, visit, write, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
@@ -100,25 +100,28 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
   await says(page, /reserve/);
 
   // Wire one branch; the coil is drawn.
-  await page.keyboard.press('5');
+  await page.keyboard.press('6');
   await says(page, /branches to wire/);
-  const first = await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('aside li > button[aria-expanded]')][0]!.innerText.split('\n')[0]!);
+  const [first, called] = await page.evaluate(() => {
+    const row = document.querySelector<HTMLElement>('aside li > button[data-branch]')!;
+    return [row.dataset.branch!, row.querySelector('strong')!.innerText];
+  });
   await pressWhere(page, 'aside li > button[aria-expanded]', /./);
   await says(page, /Bend to \d+°.*Rules of thumb.*Put on/);
   const unwired = await drawn();
-  await fill(page, 'form input[type=date]', '2026-04-18');
-  await press(page, `It is on ${first}`);
-  await page.waitForFunction((b) => !document.querySelector('form') && document.body.innerText.includes(`${b} carries wire`), {}, first);
+  await write(page, 'form input[data-date]', '18 April 2026');
+  await press(page, `It is on ${called}`);
+  await page.waitForFunction((b) => !document.querySelector('form') && document.body.innerText.includes(`${b} carries wire`), {}, called!);
   await page.waitForFunction(() => document.querySelectorAll('canvas').length === 1);
   expect((await drawn()).hash).not.toBe(unwired.hash);
-  expect((await stored(app, 'Old Ferry')).tree.record).toMatchObject([{ kind: 'wired', branch: first, on: '2026-04-18', gap: 0, wrap: 'none' }]);
+  expect((await stored(app, 'Old Ferry')).tree.record).toMatchObject([{ kind: 'wired', branch: first!, on: '2026-04-18', gap: 0, wrap: 'none' }]);
 
   // Watch: the race, a look, and the forecast moves.
-  await page.keyboard.press('6');
-  await says(page, /1 coil is on.*Presses.*Marks.*Set/);
-  const marks = async (): Promise<string> => /Marks\s+([^\n]+)/.exec(await text(page))![1]!;
+  await page.keyboard.press('8');
+  await says(page, /one coil is on.*Touching.*Marking.*Set/);
+  const marks = async (): Promise<string> => /Marking\s+([^\n]+)/.exec(await text(page))![1]!;
   const expected = await marks();
-  await press(page, 'marks');
+  await press(page, 'marking');
   await says(page, /seen marking/i);
   await page.waitForFunction((was) => !document.body.innerText.includes(was), {}, expected);
   await says(page, /take it off/i);
@@ -145,7 +148,7 @@ test('the demo studio: the bench by what is due, a look that moves the siblings,
   const squall = await idOf(app, 'Squall');
   const wires = async () => (await ask(app.server.address, 'GET', `/api/trees/${squall}/plan`)).body.wires as { branch: string; marking: { p50: string } }[];
   const before = await wires();
-  await (await there(page, 'aside li:last-child > button[aria-expanded]')).evaluate((row) => (row as HTMLElement).click());
+  await (await there(page, 'aside li:last-child > button[data-branch]')).evaluate((row) => (row as HTMLElement).click());
   await says(page, /chance, in percent/);
   await press(page, 'deep');
   await says(page, /seen deep/);
@@ -160,7 +163,7 @@ test('the demo studio: the bench by what is due, a look that moves the siblings,
   await page.waitForFunction(() => new URLSearchParams(location.search).has('day'));
 
   await press(page, 'Season');
-  await says(page, /This week.*Squall.*take wire off/i);
+  await says(page, /This week.*Squall.*take the wire off/i);
   const href = await (await there(page, 'a[download]')).evaluate((a) => (a as HTMLAnchorElement).href);
   expect((await ask(href, 'GET', '')).body).toMatch(/^BEGIN:VCALENDAR/);
 

@@ -1,10 +1,13 @@
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { Command } from 'commander';
-import { allSpecies, dayOf, planTree, type PlanDocument, type Tree } from '@ustle/core';
-import { LARGEST_FILE_BYTES, readTreeFile, writeTreeFile, type FileFault } from '@ustle/files';
+import { allSpecies, dayOf, namesOf, planTree, sayBranches, type PlanDocument, type Tree } from '@ustle/core';
+import { checkActs, LARGEST_FILE_BYTES, readTreeFile, writeTreeFile, type FileFault } from '@ustle/files';
+import { runActs } from './run-acts.js';
 
+/** A text from a file as a terminal may show it: nothing in it steers the terminal. */
+const harmless = (text: string): string => text.replace(/\p{C}/gu, (c) => (c === '\n' ? c : '\ufffd'));
 const print = (line: string): void => void process.stdout.write(`${line}\n`);
-const complain = (line: string): void => void process.stderr.write(`${line}\n`);
+const complain = (line: string): void => void process.stderr.write(`${harmless(line)}\n`);
 
 /** Faults of a refused file, thrown to the one place that prints them. */
 class Refused extends Error {
@@ -17,15 +20,18 @@ const refuse = (code: string, message: string): never => {
   throw new Refused([{ path: '/', code, message }]);
 };
 
-function load(file: string): Tree {
-  let text = '';
+function textOf(file: string): string {
   try {
     if (statSync(file).size > LARGEST_FILE_BYTES) refuse('too-large', `The file is larger than ${LARGEST_FILE_BYTES / 1048576} MB.`);
-    text = readFileSync(file, 'utf8');
+    return readFileSync(file, 'utf8');
   } catch (error) {
     if (error instanceof Refused) throw error;
-    refuse('not-found', `"${file}" cannot be read.`);
+    return refuse('not-found', `"${file}" cannot be read.`);
   }
+}
+
+function load(file: string): Tree {
+  const text = textOf(file);
   const read = readTreeFile(text);
   if ('faults' in read) throw new Refused(read.faults);
   return read.tree;
@@ -36,15 +42,22 @@ function dayFrom(text: string | undefined): number {
   return Number.isFinite(day) ? day : refuse('date', `"${text}" is not a date such as 2026-03-01.`);
 }
 
-function summary(plan: PlanDocument): string[] {
+function summary(tree: Tree, plan: PlanDocument): string[] {
+  const names = namesOf(tree);
   const front = plan.fronts[0];
   return [
     `${plan.tree}, ${plan.on}: ${plan.read.verdict}. ${plan.read.because.join(' ')}`,
     ...(front ? [`Best front ${front.bearing}°, score ${front.score.toFixed(2)}.`] : []),
     `Green to come off: ${(plan.green.removed * 100).toFixed(0)}% of at most ${(plan.green.cap * 100).toFixed(0)}%.`,
-    ...plan.findings.map((f) => `  ${f.branch}: ${f.rule}, ${f.advice}. ${f.because[0]}`),
-    ...plan.runs.map((r) => `  ${r.id}: ${r.branches.map((b) => b.branch).join(' + ')}, ${r.metal} ${r.size} mm × ${r.strands}, ${r.length} mm`),
-    ...plan.wires.map((w) => `  ${w.run || 'wire'} on ${w.branch}: look on ${w.nextInspection}. ${w.because.join(' ')}`),
+    ...plan.findings.map((f) => `  ${names(f.branch)}: ${f.rule}, ${f.advice}. ${f.because[0]}`),
+    ...plan.runs.map(
+      (r) =>
+        `  ${r.id}: ${sayBranches(
+          names,
+          r.branches.map((b) => b.branch),
+        )}, ${r.metal} ${r.size} mm × ${r.strands}, ${r.length} mm`,
+    ),
+    ...plan.wires.map((w) => `  ${w.run || 'wire'} on ${names(w.branch)}: look on ${w.nextInspection}. ${w.because.join(' ')}`),
     ...plan.notes,
   ];
 }
@@ -56,7 +69,7 @@ function program(): Command {
     .description('say whether a tree file is sound')
     .action((file: string) => {
       const tree = load(file);
-      print(`${tree.name}: sound, ${tree.branches.length} branches, ${tree.record.length} lines of record.`);
+      print(harmless(`${tree.name}: sound, ${tree.branches.length} branches, ${tree.record.length} lines of record.`));
     });
   cli
     .command('plan <file>')
@@ -64,9 +77,29 @@ function program(): Command {
     .option('--on <date>', 'the day to plan for, such as 2026-03-01')
     .option('--json', 'as one JSON document')
     .action((file: string, options: { on?: string; json?: boolean }) => {
-      const plan = planTree(load(file), dayFrom(options.on));
+      const tree = load(file);
+      const plan = planTree(tree, dayFrom(options.on));
       if (options.json) print(JSON.stringify(plan, null, 2));
-      else summary(plan).forEach(print);
+      else summary(tree, plan).map(harmless).forEach(print);
+    });
+  cli
+    .command('do <file> <acts>')
+    .description('do a list of acts (JSON) on a tree file, in turn; the file is written only when all are done')
+    .action((file: string, acts: string) => {
+      const tree = load(file);
+      let value: unknown;
+      try {
+        value = JSON.parse(textOf(acts));
+      } catch (error) {
+        if (error instanceof Refused) throw error;
+        refuse('not-json', `"${acts}" is not JSON.`);
+      }
+      const checked = checkActs(value);
+      if ('faults' in checked) throw new Refused(checked.faults);
+      const done = runActs(tree, checked.acts);
+      if ('faults' in done) throw new Refused(done.faults);
+      writeFileSync(file, writeTreeFile(done.tree));
+      done.said.forEach((said) => print(harmless(said)));
     });
   cli
     .command('convert <in> <out>')

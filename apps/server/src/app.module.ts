@@ -1,22 +1,25 @@
 import { Module } from '@nestjs/common';
+import { ActsController } from './acts/acts.controller.js';
+import { BenchController } from './bench/bench.controller.js';
+import { BenchService } from './bench/bench.service.js';
 import { DevicesController } from './devices/devices.controller.js';
-import { PlansService } from './plans/plans.service.js';
-import { RecordController } from './record/record.controller.js';
-import { SeasonController } from './season/season.controller.js';
+import { ComputeService } from './plans/compute.service.js';
 import { StoreModule } from './store/store.module.js';
-import { SummaryService } from './trees/summary.service.js';
 import { TreesController } from './trees/trees.controller.js';
 import { TreesService } from './trees/trees.service.js';
 import { YardController } from './yard/yard.controller.js';
 
-@Module({ providers: [TreesService, SummaryService, PlansService], controllers: [TreesController], exports: [TreesService, SummaryService] })
+@Module({ providers: [ComputeService], exports: [ComputeService] })
+class ComputeModule {}
+
+@Module({ imports: [ComputeModule], providers: [TreesService], controllers: [TreesController], exports: [TreesService] })
 class TreesModule {}
 
-@Module({ imports: [TreesModule], controllers: [RecordController] })
-class RecordModule {}
+@Module({ imports: [TreesModule], controllers: [ActsController] })
+class ActsModule {}
 
-@Module({ imports: [TreesModule], controllers: [SeasonController] })
-class SeasonModule {}
+@Module({ imports: [TreesModule, ComputeModule], providers: [BenchService], controllers: [BenchController] })
+class BenchModule {}
 
 @Module({ controllers: [DevicesController] })
 class DevicesModule {}
@@ -24,5 +27,5 @@ class DevicesModule {}
 @Module({ controllers: [YardController] })
 class YardModule {}
 
-@Module({ imports: [StoreModule, TreesModule, RecordModule, SeasonModule, DevicesModule, YardModule] })
+@Module({ imports: [StoreModule, BenchModule, TreesModule, ActsModule, DevicesModule, YardModule] })
 export class AppModule {}

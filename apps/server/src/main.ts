@@ -1,16 +1,18 @@
 import 'reflect-metadata';
-import { existsSync } from 'node:fs';
 import type { Server } from 'node:http';
-import { join, resolve } from 'node:path';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { paths } from '@ustle/contract';
 import { LARGEST_FILE_BYTES } from '@ustle/files';
-import express, { type NextFunction, type Request, type Response } from 'express';
+import compression from 'compression';
+import express from 'express';
 import helmet from 'helmet';
 import { documentApi } from './api-docs.js';
 import { AppModule } from './app.module.js';
+import { door } from './door.js';
+import { servePages } from './pages.js';
 import { ProblemFilter } from './problem.js';
+import { Store } from './store/store.service.js';
 import { validation } from './validation.js';
 
 const TRIES = 20;
@@ -32,17 +34,6 @@ const policy = helmet({
   },
   strictTransportSecurity: false,
 });
-
-/** The built interface; any address of it that is no file is the application itself. */
-function servePages(app: NestExpressApplication): void {
-  const pages = resolve(import.meta.dirname, '../../web/dist');
-  if (!existsSync(pages)) return;
-  app.use(express.static(pages, { index: false, maxAge: '1h' }));
-  app.use((request: Request, response: Response, next: NextFunction) => {
-    if (request.method === 'GET' && !request.path.startsWith('/api/')) response.sendFile(join(pages, 'index.html'));
-    else next();
-  });
-}
 
 /** Listens on a port; fails where it is taken. */
 const bind = (server: Server, port: number, host: string): Promise<void> =>
@@ -69,13 +60,26 @@ async function listen(app: NestExpressApplication): Promise<number> {
   throw new Error(`No free port from ${first} to ${first + TRIES - 1}. Set USTLE_PORT to another.`);
 }
 
+const LEAVE_MS = 1_000;
+
+/** When it is told to end, streams that stay open are broken off: whoever listens comes back by themselves. */
+function endWithin(server: Server): void {
+  const end = (): void => {
+    setTimeout(() => server.closeAllConnections(), LEAVE_MS).unref();
+    server.closeIdleConnections();
+  };
+  process.once('SIGINT', end);
+  process.once('SIGTERM', end);
+}
+
 async function start(): Promise<void> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule, { bodyParser: false, logger: ['error', 'warn'] });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule, { bodyParser: false, logger: ['error', 'warn'], abortOnError: false });
   app.use(policy);
-  // Files are taken as text, so that their faults can be named; all other bodies are JSON.
-  const text = express.text({ type: () => true, limit: LARGEST_FILE_BYTES + 1024 });
-  app.use(paths.importTree, text);
-  app.use(/^\/api\/trees\/[^/]+\/measured\/(branches|cylinders)/, text);
+  app.use(door);
+  // A stream of readings is told line by line, as they come.
+  app.use(compression({ filter: (request, response) => request.path !== paths.caliper && compression.filter(request, response) }));
+  // A tree file is taken as text, so that its faults can be named; all other bodies are read as JSON.
+  app.use(paths.importTree(), express.text({ type: () => true, limit: LARGEST_FILE_BYTES + 1024 }));
   app.use(express.json({ limit: LARGEST_FILE_BYTES }));
   app.useGlobalPipes(validation);
   app.useGlobalFilters(new ProblemFilter());
@@ -83,10 +87,13 @@ async function start(): Promise<void> {
   documentApi(app);
   servePages(app);
   // A client that computes between two requests finds its connection still open.
-  (app.getHttpServer() as Server).keepAliveTimeout = KEEP_ALIVE_MS;
+  const server = app.getHttpServer() as Server;
+  server.keepAliveTimeout = KEEP_ALIVE_MS;
   await app.init();
-  const port = await listen(app);
-  process.stdout.write(`Ustle is at http://${process.env.USTLE_HOST ?? 'localhost'}:${port}\n`);
+  const address = `http://${process.env.USTLE_HOST ?? 'localhost'}:${await listen(app)}`;
+  app.get(Store).lock.tell(address);
+  endWithin(server);
+  process.stdout.write(`Ustle is at ${address}\n`);
 }
 
 start().catch((error: unknown) => {

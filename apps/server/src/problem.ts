@@ -1,5 +1,6 @@
 import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import type { Problem } from '@ustle/contract';
+import type { Refusal } from '@ustle/core';
 import type { FileFault } from '@ustle/files';
 import type { Response } from 'express';
 
@@ -22,11 +23,45 @@ export const refused = (faults: FileFault[]): ProblemException =>
     faults,
   });
 
+/** Refusals that do not come from a wrong value, but from how things stand. */
+const STATUS: Record<string, number> = {
+  'not-found': 404,
+  'not-decided': 409,
+  'not-agreed': 409,
+  'nothing-to-undo': 409,
+  'nothing-to-redo': 409,
+};
+
+/** An act that was refused. */
+export const actRefused = ([first, ...rest]: readonly Refusal[]): ProblemException =>
+  new ProblemException(STATUS[first!.code] ?? 400, {
+    ...first!,
+    ...(rest.length ? { faults: [first!, ...rest].map(({ field, code, message }) => ({ path: field, code, message })) } : {}),
+  });
+
 export const notFound = (what: string, field?: string): ProblemException =>
   new ProblemException(404, { code: 'not-found', message: `${what} is not here.`, ...(field ? { field } : {}) });
 
-export const notYet = (on: string): ProblemException =>
-  new ProblemException(400, { code: 'not-yet', field: 'on', message: `on: ${on} has not come yet; the record tells what was done. Nothing was changed.` });
+/** What the database says when it cannot store, by its own codes. */
+const STORE_PROBLEMS: [pattern: RegExp, problem: Problem][] = [
+  [
+    /SQLITE_FULL|disk is full|ENOSPC/i,
+    { code: 'disk-full', message: 'The disk is full: this was not stored. What was stored before is safe. Make room, then do it again.' },
+  ],
+  [/SQLITE_READONLY|readonly/i, { code: 'read-only', message: 'The data folder cannot be written to: this was not stored. What was stored before is safe.' }],
+  [
+    /SQLITE_BUSY|SQLITE_LOCKED|database is locked/i,
+    { code: 'busy', message: 'Another program holds the data file: this was not stored. Close that one, then do it again.' },
+  ],
+  [/SQLITE_IOERR|disk I\/O/i, { code: 'disk', message: 'The disk does not take it: this was not stored. What was stored before is safe.' }],
+];
+
+/** A refusal of the database in words; null where it is something else. */
+export function storeProblem(error: unknown): ProblemException | null {
+  const { code = '', message = '' } = error as { code?: string; message?: string };
+  const found = STORE_PROBLEMS.find(([pattern]) => pattern.test(`${code} ${message}`));
+  return found ? new ProblemException(507, found[1]) : null;
+}
 
 /** Refusals that come from reading the body, before any rule of ours was asked. */
 const BODY_PROBLEMS: Record<number, Problem> = {

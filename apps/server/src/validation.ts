@@ -1,22 +1,16 @@
 import { ValidationPipe, type ValidationError } from '@nestjs/common';
+import { descriptionOf, fieldFaults } from '@ustle/contract/bodies';
+import type { Fault } from '@ustle/contract';
 import { ProblemException } from './problem.js';
 
-interface Fault {
-  path: string;
-  code: string;
-  message: string;
-}
-
-const CODES: Record<string, string> = { whitelistValidation: 'unknown-field', isIn: 'choice', matches: 'format', isDay: 'format', min: 'range', max: 'range' };
-
-function faultsOf(errors: readonly ValidationError[], prefix = ''): Fault[] {
-  return errors.flatMap((error) => {
-    const path = `${prefix}${error.property}`;
-    const own = Object.entries(error.constraints ?? {}).map(([rule, text]) => {
-      const message = rule === 'whitelistValidation' ? `"${path}" is not known here.` : text.endsWith('.') ? text : `${text}.`;
-      return { path, code: CODES[rule] ?? 'value', message: `${message[0]!.toUpperCase()}${message.slice(1)}` };
-    });
-    return [...own, ...faultsOf(error.children ?? [], `${path}.`)];
+/** The faults of one field. Those of an act are told as the act's own fields are called. */
+function faultsOf(error: ValidationError): Fault[] {
+  const schema = descriptionOf((error.target as object).constructor)?.properties[error.property];
+  if (!schema) return [{ path: error.property, code: 'unknown-field', message: `"${error.property}" is not known here.` }];
+  if (error.value === undefined) return [{ path: error.property, code: 'required', message: `"${error.property}" is missing.` }];
+  return fieldFaults(schema, error.property, error.value).map((f) => {
+    const path = f.path.replace(/^act\./, '');
+    return { ...f, path, message: f.message.replace(/^It must be/, `${path} must be`) };
   });
 }
 
@@ -25,8 +19,9 @@ export const validation = new ValidationPipe({
   whitelist: true,
   forbidNonWhitelisted: true,
   transform: true,
+  validationError: { target: true, value: true },
   exceptionFactory: (errors) => {
-    const faults = faultsOf(errors);
+    const faults = errors.flatMap(faultsOf);
     const first = faults[0] ?? { path: '/', code: 'value', message: 'The request does not fit.' };
     return new ProblemException(400, { code: first.code, field: first.path, message: first.message, faults });
   },

@@ -1,4 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { paths } from '@ustle/contract';
+import type { Intent } from '@ustle/core';
 import { resolve } from 'node:path';
 
 export interface Running {
@@ -8,14 +11,24 @@ export interface Running {
   kill: () => Promise<void>;
 }
 
+/** The day that the tests' servers believe it is. */
+export const TODAY = '2026-05-20';
+
+const alive = new Set<ChildProcess>();
+// Whatever becomes of a test, its servers end with it.
+process.on('exit', () => alive.forEach((child) => child.kill('SIGKILL')));
+
 /** The built server on a folder, as a process of its own. */
-export function start(folder: string, port: number): Promise<Running> {
+export function start(folder: string, port: number, own: NodeJS.ProcessEnv = {}): Promise<Running> {
   const child = spawn(process.execPath, [resolve(__dirname, '../dist/main.js')], {
-    env: { ...process.env, USTLE_DATA: folder, USTLE_PORT: String(port), USTLE_TODAY: '2026-05-20' },
-    stdio: ['ignore', 'pipe', 'inherit'],
+    env: { ...process.env, USTLE_DATA: folder, USTLE_PORT: String(port), USTLE_TODAY: TODAY, ...own },
+    stdio: ['ignore', 'pipe', 'pipe'],
   });
+  alive.add(child);
+  child.once('exit', () => alive.delete(child));
   return new Promise((done, failed) => {
     let seen = '';
+    child.stderr!.on('data', (chunk) => (seen += chunk));
     child.stdout!.on('data', (chunk) => {
       seen += chunk;
       const address = /Ustle is at (\S+)/.exec(seen)?.[1];
@@ -42,4 +55,16 @@ export async function ask(address: string, method: string, path: string, body?: 
   const text = await response.text();
   const json = response.headers.get('content-type')?.includes('json');
   return { status: response.status, body: json ? JSON.parse(text) : text };
+}
+
+/** Does an act on a tree, on the revision that it has now where none is named. */
+export async function doAct(address: string, tree: string, intent: Intent & { id?: string }, revision?: number): Promise<Answer> {
+  const on = revision ?? (await ask(address, 'GET', paths.tree(tree))).body.revision;
+  return ask(address, 'POST', paths.acts(tree), { act: { id: randomUUID(), on: TODAY, ...intent }, revision: on });
+}
+
+/** Takes the newest act on a tree back, or makes it again. */
+export async function doStep(address: string, tree: string, kind: 'undo' | 'redo', id: string = randomUUID()): Promise<Answer> {
+  const { revision } = (await ask(address, 'GET', paths.tree(tree))).body;
+  return ask(address, 'POST', paths.steps(tree), { id, kind, revision });
 }

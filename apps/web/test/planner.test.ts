@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import {
+  branchIn,
   dayOf,
-  decide,
+  decided,
   generateTree,
   isoOf,
   searchFronts,
@@ -9,7 +10,7 @@ import {
   usualWeights,
   WEIGHT_PROFILES,
   type Front,
-  type RecordEntry,
+  type LineOf,
   type Tree,
 } from '@ustle/core';
 import { planner } from '../src/work/planner';
@@ -18,7 +19,7 @@ const tree = generateTree({ seed: 11, name: 'Any', species: 'maple-trident', hei
 const weights = WEIGHT_PROFILES[usualWeights(tree)]!;
 const [first, second] = tree.branches.filter((b) => b.parent === 'trunk').map((b) => b.id) as [string, string];
 
-const coil = (branch: string, on: string): RecordEntry => ({
+const coil = (branch: string, on: string): LineOf<'wired'> => ({
   ...{ id: branch, on, kind: 'wired', run: `r-${branch}`, branch, metal: 'aluminium', size: 2.5, strands: 1, angle: 45, hand: 'cw', start: 'over' },
   ...{ gap: 0, wrap: 'none', bentDeg: 40, targetDeg: 32, over: 40 },
 });
@@ -38,7 +39,7 @@ test('a search tells a coarse rose at once, then how far it is, and ends with wh
 
 test('a later search or a stop ends the one before, which then has no answer', async () => {
   const early = planner.fronts(tree, { tilts: [0], weights }, () => undefined);
-  const late = planner.fronts(decide(first, { act: 'remove' })(tree), { tilts: [0], weights }, () => undefined);
+  const late = planner.fronts(decided(tree, first, 'remove'), { tilts: [0], weights }, () => undefined);
   expect(await early).toBeNull();
   expect((await late)!.candidates.length).toBeGreaterThan(0);
   const stopped = planner.fronts(tree, { tilts: [-5, 0, 5], weights }, () => undefined);
@@ -47,7 +48,7 @@ test('a later search or a stop ends the one before, which then has no answer', a
 });
 
 test('fronts are judged on the tree that the plan leaves', () => {
-  const without = decide(first, { act: 'remove' })(tree);
+  const without = decided(tree, first, 'remove');
   const view = { bearing: tree.branches.find((b) => b.id === first)!.bearing, pitch: 0, roll: 0 };
   const before = planner.judge(tree, view, weights);
   const after = planner.judge(without, view, weights);
@@ -63,7 +64,7 @@ test('the curves of a coil begin when it was put on, never fall, and cross where
   expect(curves.map((c) => c.branch).sort()).toEqual([first, second].sort());
   const { wires } = planner.plan(wired, on);
   for (const c of curves) {
-    expect(c.days[0]).toBe(wired.record.find((e) => e.branch === c.branch)!.on);
+    expect(c.days[0]).toBe(wired.record.find((e) => branchIn(e) === c.branch)!.on);
     for (const chances of [c.touching, c.marking]) {
       chances.forEach((v, i) => expect(v).toBeGreaterThanOrEqual((chances[i - 1] ?? 0) - 1e-9));
       expect(chances.every((v) => v >= 0 && v <= 1)).toBe(true);

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { chooseFront, decide, generateTree, type Tree } from '@ustle/core';
+import { decided, generateTree, type Tree } from '@ustle/core';
 import { withSameParts } from '../src/shared/same-parts';
 
 /** Through the wire and back. */
@@ -20,7 +20,8 @@ test('an answer that says the same is the same tree; of another only what change
     fc.property(grown, fc.nat(9), fc.nat(359), (tree, i, bearing) => {
       expect(withSameParts(answered(tree), tree)).toBe(tree);
       const branch = tree.branches[i % tree.branches.length]!;
-      const changed = chooseFront({ bearing, pitch: 0, roll: 0 })(decide(branch.id, { act: 'remove' })(tree));
+      const cutOff = decided(tree, branch.id, 'remove');
+      const changed: Tree = { ...cutOff, plan: { ...cutOff.plan, front: { bearing, pitch: 0, roll: 0 } } };
       const joined = withSameParts(answered(changed), tree);
       expect(joined).toEqual(changed);
       expect(

@@ -1,113 +1,150 @@
-import { mutate, SWRConfig } from 'swr';
-import { paths, type TreeView } from '@ustle/contract';
-import { decide, generateTree, type Tree } from '@ustle/core';
-import { ApiError, importTree, postEntry, putDecision, putFront, step } from '../src/shared/api';
+import { paths, type StoredTree } from '@ustle/contract';
+import { dayOf, decided, EMPTY_LOG, generateTree, isGuarded, perform, type Act } from '@ustle/core';
+import { trafficNow } from '../src/shared/traffic';
 
+const TODAY = '2026-05-20';
 const tree = generateTree({ seed: 2, name: 'Any', species: 'larch', height: 500, base: 45, primaries: 3, secondaries: 1 });
 const [a, b] = tree.branches.map((x) => x.id) as [string, string];
 
+const kept = new Map<string, string>();
+Object.assign(globalThis, {
+  localStorage: {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => kept.set(key, value),
+    removeItem: (key: string) => kept.delete(key),
+  },
+});
+
 interface Asked {
-  method: string;
   path: string;
-  body: { revision?: number; act?: string };
+  body: { act?: Act; revision?: number };
 }
 
-/** A server made of one function: it is told what was asked, and its answers come when they are let go. */
-function stand(answer: (asked: Asked) => { status: number; body: unknown } | Error): { asked: Asked[]; held: (() => void)[]; hold: boolean } {
-  const desk = { asked: [] as Asked[], held: [] as (() => void)[], hold: false };
-  globalThis.fetch = (async (path: string, init: RequestInit = {}) => {
-    const asked = { method: init.method ?? 'GET', path, body: init.body ? JSON.parse(String(init.body)) : {} };
-    desk.asked.push(asked);
-    if (desk.hold) await new Promise<void>((go) => desk.held.push(go));
-    const reply = answer(asked);
-    if (reply instanceof Error) throw reply;
-    return { ok: reply.status < 400, status: reply.status, json: async () => reply.body } as Response;
-  }) as typeof fetch;
-  return desk;
+/** A server made of one tree: it does acts as the real one does, may hold its answers back, be away, or refuse. */
+class Stand {
+  asked: Asked[] = [];
+  away = false;
+  held: (() => void)[] | null = null;
+  refuses: (act: Act) => boolean = () => false;
+  done = new Set<string>();
+  constructor(public now: StoredTree) {
+    globalThis.fetch = (async (path: string, init: RequestInit = {}) => {
+      const asked = { path, body: init.body ? JSON.parse(String(init.body)) : {} };
+      if (this.away) throw new Error('no way');
+      this.asked.push(asked);
+      if (this.held) await new Promise<void>((go) => this.held!.push(go));
+      const { status, body } = this.answer(asked);
+      return { ok: status < 400, status, json: async () => body } as Response;
+    }) as typeof fetch;
+  }
+
+  private answer({ path, body: { act, revision } }: Asked): { status: number; body: unknown } {
+    if (path === paths.tree(this.now.id)) return { status: 200, body: this.now };
+    if (!act) return { status: 200, body: [] };
+    if (this.refuses(act)) return { status: 400, body: { code: 'range', message: 'Not that one.', field: 'act' } };
+    if (isGuarded(act) && revision !== this.now.revision) return { status: 409, body: { code: 'stale', message: 'Changed elsewhere.', current: this.now } };
+    const result = this.done.has(act.id) ? null : perform(this.now.tree, EMPTY_LOG, act, dayOf(TODAY));
+    if (result && 'refused' in result) return { status: 400, body: result.refused[0] };
+    if (result) this.now = { ...this.now, revision: this.now.revision + Number(isGuarded(act)), tree: result.tree };
+    this.done.add(act.id);
+    return { status: 200, body: { revision: this.now.revision, lines: result?.lines ?? [], recorded: this.now.tree.record.length, undo: null, redo: null } };
+  }
+
+  acts = (): Act[] => this.asked.flatMap((x) => x.body.act ?? []);
 }
 
 let count = 0;
-const shownAs = (view: TreeView): TreeView => SWRConfig.defaultValue.cache.get(paths.tree(view.id))!.data as TreeView;
-async function opened(): Promise<TreeView> {
-  const view = { id: `t${count++}`, revision: 1, tree, undo: null, redo: null } as unknown as TreeView;
-  await mutate(paths.tree(view.id), view, { revalidate: false });
-  return view;
-}
-const turn = (): Promise<void> => new Promise((done) => setTimeout(done));
+const turn = (ms = 0): Promise<void> => new Promise((done) => setTimeout(done, ms));
 
-/** Keeps what it is told, as the server does: each write on the newest revision only. */
-function keeper(view: TreeView) {
-  let now = view;
-  return (asked: Asked): { status: number; body: unknown } => {
-    if (asked.method === 'GET') return { status: 200, body: [] };
-    if (asked.body.revision !== undefined && asked.body.revision !== now.revision)
-      return { status: 409, body: { code: 'stale', message: 'Changed elsewhere.', current: now } };
-    const branch = decodeURIComponent(asked.path.split('/').at(-1)!);
-    const next: Tree = asked.body.act ? decide(branch, { act: asked.body.act as 'keep' })(now.tree) : now.tree;
-    now = { ...now, revision: now.revision + 1, tree: next };
-    return { status: 200, body: now };
-  };
+/** The store as a freshly loaded page has it, on a tree of its own. */
+async function opened(id = `t${count++}`) {
+  jest.resetModules();
+  const { setToday } = await import('../src/shared/traffic');
+  setToday(TODAY);
+  const store = await import('../src/shared/desk-store');
+  const view: StoredTree = { id, revision: 1, tree, undo: null, redo: null };
+  return { store, view, stand: new Stand(view) };
 }
 
-test('quick writes go one after the other, each from the revision before it, and all are shown at once', async () => {
-  const view = await opened();
-  const desk = stand(keeper(view));
-  desk.hold = true;
-  const writes = [putDecision(view, a, { act: 'keep' }), putDecision(view, b, { act: 'remove' }), putDecision(view, a, { act: 'reserve' })];
+/** What is shown now, by the page's own cache. */
+const showing = async (id: string): Promise<StoredTree> => (await import('swr')).SWRConfig.defaultValue.cache.get(paths.tree(id))!.data as StoredTree;
+const fatesNow = async (id: string): Promise<string[]> => (await showing(id)).tree.plan.decisions.map((d) => `${d.branch} ${d.act}`);
+
+test('quick acts go one after the other, each from the revision before it, and all are shown at once', async () => {
+  const { store, view, stand } = await opened();
+  stand.held = [];
+  const writes = [
+    store.doAct(view, { kind: 'decide', branch: a, act: 'keep' }),
+    store.doAct(view, { kind: 'decide', branch: b, act: 'remove' }),
+    store.doAct(view, { kind: 'decide', branch: a, act: 'reserve' }),
+  ];
   await turn();
-  // Shown before anything is answered; only the first one is under way.
-  expect(shownAs(view).tree.plan.decisions).toEqual(
-    expect.arrayContaining([
-      { branch: b, act: 'remove' },
-      { branch: a, act: 'reserve' },
-    ]),
-  );
-  expect(desk.asked.filter((x) => x.method === 'PUT')).toHaveLength(1);
-  desk.hold = false;
-  desk.held.forEach((go) => go());
-  const answers = await Promise.all(writes);
-  expect(desk.asked.filter((x) => x.method === 'PUT').map((x) => x.body.revision)).toEqual([1, 2, 3]);
-  expect(answers.at(-1)!.revision).toBe(4);
-  const kept = shownAs(view);
-  expect([kept.revision, kept.tree.plan.decisions.find((d) => d.branch === a)?.act, kept.tree.plan.decisions.find((d) => d.branch === b)?.act]).toEqual([
-    4,
-    'reserve',
-    'remove',
-  ]);
+  expect(await fatesNow(view.id)).toEqual([`${b} remove`, `${a} reserve`]);
+  expect(stand.acts()).toHaveLength(1);
+  const { held } = stand;
+  stand.held = null;
+  held.forEach((go) => go());
+  await Promise.all(writes);
+  expect(stand.asked.filter((x) => x.body.act).map((x) => x.body.revision)).toEqual([1, 2, 3]);
+  expect(stand.now.tree.plan.decisions).toEqual((await showing(view.id)).tree.plan.decisions);
+  expect((await showing(view.id)).revision).toBe(4);
 });
 
-test('a write that is refused is taken back with the reason, and the next one still goes', async () => {
-  const view = await opened();
-  const keep = keeper(view);
-  stand((asked) => (asked.body.act === 'remove' ? { status: 400, body: { code: 'range', message: 'Not that one.', field: 'act' } } : keep(asked)));
-  await expect(putDecision(view, a, { act: 'remove' })).rejects.toMatchObject({ status: 400, message: 'Not that one.', problem: { field: 'act' } });
-  expect(shownAs(view).tree.plan.decisions).toEqual([]);
-  await putDecision(view, b, { act: 'keep' });
-  expect(shownAs(view).tree.plan.decisions).toEqual([{ branch: b, act: 'keep' }]);
+test('an act that is refused is taken back with the reason, and the next one still goes', async () => {
+  const { store, view, stand } = await opened();
+  stand.refuses = (act) => act.kind === 'decide' && act.act === 'remove';
+  await expect(store.doAct(view, { kind: 'decide', branch: a, act: 'remove' })).rejects.toMatchObject({ status: 400, message: 'Not that one.' });
+  expect(await fatesNow(view.id)).toEqual([]);
+  await store.doAct(view, { kind: 'decide', branch: b, act: 'keep' });
+  expect(await fatesNow(view.id)).toEqual([`${b} keep`]);
+  // What cannot be is said at once, and nothing is sent.
+  const sent = stand.asked.length;
+  await expect(store.doAct(view, { kind: 'decide', branch: 'nobody', act: 'keep' })).rejects.toMatchObject({ problem: { field: 'branch' } });
+  expect(stand.asked).toHaveLength(sent);
 });
 
-test('what was changed elsewhere is brought as it is now, not written over', async () => {
-  const view = await opened();
-  const keep = keeper({ ...view, revision: 7, tree: decide(b, { act: 'remove' })(tree) });
-  const desk = stand(keep);
-  await expect(putFront(view, { bearing: 40, pitch: 0, roll: 0 })).rejects.toMatchObject({ status: 409 });
-  const now = shownAs(view);
-  expect([now.revision, now.tree.plan.front ?? null, now.tree.plan.decisions]).toEqual([7, tree.plan.front ?? null, [{ branch: b, act: 'remove' }]]);
-  // From there it goes on.
-  await putDecision(now, a, { act: 'keep' });
-  expect(desk.asked.filter((x) => x.method === 'PUT').map((x) => x.body.revision)).toEqual([1, 7]);
+test('what was changed elsewhere is brought as it is now, not written over; a line of the record goes all the same', async () => {
+  const { store, view, stand } = await opened();
+  stand.now = { ...view, revision: 7, tree: decided(tree, b, 'remove') };
+  const note = store.doAct(view, { kind: 'note', text: 'Full buds.' });
+  const front = store.doAct(view, { kind: 'front', front: { bearing: 40, pitch: 0, roll: 0 } });
+  await note;
+  // The answer did not fit what was known: the tree was read anew, and the act after it was made on that.
+  await front;
+  expect(await fatesNow(view.id)).toEqual([`${b} remove`]);
+  expect(stand.now.tree).toMatchObject({ plan: { front: { bearing: 40 } }, record: [{ text: 'Full buds.' }] });
+  stand.now = { ...stand.now, revision: 20 };
+  await expect(store.doAct(view, { kind: 'decide', branch: a, act: 'keep' })).rejects.toMatchObject({ status: 409 });
+  expect((await showing(view.id)).revision).toBe(20);
 });
 
-test('without a server it says so and leaves everything as it was; an answer that is no JSON is a refusal too', async () => {
-  const view = await opened();
-  stand(() => new Error('no way'));
-  for (const write of [() => putFront(view, null), () => step(view, 'undo'), () => postEntry(view, { on: '2026-01-01', kind: 'note', text: 'x' } as never)]) {
-    const refused = await write().catch((error: unknown) => error);
-    expect(refused).toBeInstanceOf(ApiError);
-    expect(refused).toMatchObject({ status: 0, problem: { code: 'offline' } });
-    expect((refused as Error).message).toMatch(/Nothing was changed/);
-  }
-  expect(shownAs(view).revision).toBe(1);
-  stand(() => ({ status: 502, body: null }));
-  await expect(importTree('{}')).rejects.toMatchObject({ status: 502, problem: { code: 'refused' } });
+test('while the server is away acts wait, are kept over a reload of the page, and are sent once by their own ids', async () => {
+  const first = await opened();
+  first.stand.away = true;
+  void first.store.doAct(first.view, { kind: 'decide', branch: b, act: 'remove' });
+  void first.store.doAct(first.view, { kind: 'note', text: 'Seen.' });
+  await turn(20);
+  expect(await fatesNow(first.view.id)).toEqual([`${b} remove`]);
+  const waiting = JSON.parse(kept.get('ustle-waiting')!)[first.view.id] as Act[];
+  expect(waiting.map((act) => act.kind)).toEqual(['decide', 'note']);
+
+  // The page is loaded anew; the server took the first act before, but its answer never came.
+  const again = await opened(first.view.id);
+  const taken = perform(tree, EMPTY_LOG, waiting[0]!, dayOf(TODAY));
+  if ('refused' in taken) throw new Error('refused');
+  again.stand.now = { ...again.view, revision: 2, tree: taken.tree };
+  again.stand.done.add(waiting[0]!.id);
+  await again.store.fetchTree(first.view.id);
+  for (let i = 0; i < 50 && again.stand.acts().length < 2; i++) await turn(10);
+  await turn(10);
+  expect(again.stand.acts().map((act) => act.id)).toEqual(waiting.map((act) => act.id));
+  expect(again.stand.now.tree.record).toMatchObject([{ text: 'Seen.' }]);
+  expect([await fatesNow(first.view.id), kept.get('ustle-waiting')]).toEqual([[`${b} remove`], undefined]);
+});
+
+test('an answer that is no JSON is a refusal too', async () => {
+  globalThis.fetch = (async () => ({ ok: false, status: 500, json: async () => JSON.parse('<html>') })) as unknown as typeof fetch;
+  const { importTree } = await import('../src/shared/queries');
+  await expect(importTree('{}')).rejects.toMatchObject({ status: 500, problem: { code: 'refused' } });
+  expect(trafficNow()).toEqual({ waiting: 0, away: false });
 });

@@ -1,4 +1,4 @@
-import type { MarkStage, Tree } from '@ustle/core';
+import type { Due, RaceBar, RecordLine, Tree } from '@ustle/core';
 
 export interface YardView {
   name: string;
@@ -6,8 +6,8 @@ export interface YardView {
   today: string;
 }
 
-/** A tree as stored, with the revision that a change must name. */
-export interface TreeView {
+/** A tree as stored, with the revision that a guarded act must name. */
+export interface StoredTree {
   id: string;
   revision: number;
   tree: Tree;
@@ -16,34 +16,20 @@ export interface TreeView {
   redo: string | null;
 }
 
-/** Outline of a tree from its front, for small pictures: SVG path data in a box 100 × 100, standing on the bottom edge. */
-export interface Silhouette {
-  wood: string;
-  foliage: string;
-  pot: string;
+/** What an act did. The tree itself follows by applying the same act to the one it was made on. */
+export interface ActAnswer {
+  revision: number;
+  /** Lines that it added to the record, and how many there are now. */
+  lines: RecordLine[];
+  recorded: number;
+  undo: string | null;
+  redo: string | null;
 }
 
-/** Dates of the most urgent coil on a tree. */
-export interface RaceBar {
-  branch: string;
-  setFrom: string | null;
-  touchFrom: string | null;
-  markFrom: string | null;
-  markSure: string | null;
-}
-
-export type DueKind = 'look' | 'remove' | 'window' | 'promise' | 'plan';
-
-export interface DueView {
+/** A task with the tree it is on. */
+export interface DueView extends Due {
   tree: string;
   treeName: string;
-  on: string;
-  kind: DueKind;
-  branches: string[];
-  /** What to do, and why. */
-  title: string;
-  text: string;
-  stage: MarkStage | null;
 }
 
 export interface TreeSummary {
@@ -51,15 +37,20 @@ export interface TreeSummary {
   name: string;
   species: string;
   revision: number;
-  silhouette: Silhouette;
   coils: number;
-  next: DueView | null;
+  next: Due | null;
   race: RaceBar | null;
 }
 
 export interface SeasonView {
   from: string;
   days: DueView[];
+}
+
+export interface Fault {
+  path: string;
+  code: string;
+  message: string;
 }
 
 /** What the server says when it will not do something. */
@@ -69,7 +60,7 @@ export interface Problem {
   message: string;
   /** The field or file path concerned, where there is one. */
   field?: string;
-  faults?: { path: string; code: string; message: string }[];
-  /** With code "stale": the tree as it is now. */
-  current?: TreeView;
+  faults?: Fault[];
+  /** Where somebody else was first: the tree as it is now. */
+  current?: StoredTree;
 }

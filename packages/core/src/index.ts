@@ -9,4 +9,7 @@ export * from './pose/index.js';
 export * from './wire/index.js';
 export * from './growth/index.js';
 export * from './generate/index.js';
+export * from './reading/index.js';
+export * from './season/index.js';
+export * from './acts/index.js';
 export * from './plan/index.js';

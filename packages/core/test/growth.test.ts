@@ -26,7 +26,9 @@ import {
   UNKNOWN_SD,
   watch,
   type CoilState,
-  type RecordEntry,
+  type LineOf,
+  type MarkStage,
+  type RecordLine,
   type Sighting,
 } from '../src/index.js';
 import { branch, tree } from './trees.js';
@@ -197,7 +199,7 @@ test('learning from sightings agrees with the integral over the tree and both br
   expect(chanceBelow(unknownOf('a'), quantile(unknownOf('a'), 0.3))).toBeCloseTo(0.3, 6);
 });
 
-const wired = (id: string, on = '2026-03-01'): RecordEntry => ({
+const wired = (id: string, on = '2026-03-01'): LineOf<'wired'> => ({
   on,
   kind: 'wired',
   run: `w-${id}`,
@@ -214,10 +216,10 @@ const wired = (id: string, on = '2026-03-01'): RecordEntry => ({
   targetDeg: 30,
   over: 60,
 });
-const saw = (id: string, stage: RecordEntry['stage'], on: string): RecordEntry => ({ on, kind: 'inspected', run: `w-${id}`, branch: id, stage });
+const saw = (id: string, stage: MarkStage, on: string): RecordLine => ({ on, kind: 'inspected', run: `w-${id}`, branch: id, stage });
 
 test('a mark seen early brings the branch forward, its siblings less; a clear coil puts both back', () => {
-  const at = (record: RecordEntry[]) => {
+  const at = (record: RecordLine[]) => {
     const found = watch(placeTree(tree([branch('a', { d: 7 }), branch('b', { d: 7, at: 300, bearing: 220 })], { record })), dayOf('2026-06-20'));
     return Object.fromEntries(found.map((w) => [w.coil.branch, w.race.forecast.marking.p50!])) as { a: number; b: number };
   };
@@ -231,7 +233,7 @@ test('a mark seen early brings the branch forward, its siblings less; a clear co
 });
 
 test('what was seen marking is to come off; a wrap, a loose coil and a weak tree mark later', () => {
-  const one = (own: Partial<RecordEntry>, more: RecordEntry[] = [], vigour: 'weak' | 'normal' = 'normal') =>
+  const one = (own: Partial<LineOf<'wired'>>, more: RecordLine[] = [], vigour: 'weak' | 'normal' = 'normal') =>
     watch(placeTree(tree([branch('a', { d: 7 })], { record: [{ ...wired('a'), ...own }, ...more], vigour })), dayOf('2026-06-20'))[0]!;
   const day = (w: ReturnType<typeof one>): number => w.race.forecast.marking.p50!;
   expect(one({}, [saw('a', 'marking', '2026-06-10')]).race.advice).toBe('remove-now');

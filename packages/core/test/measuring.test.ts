@@ -5,7 +5,6 @@ import {
   crooked,
   dayOf,
   lengthOf,
-  measure,
   measureFaults,
   mirroredBranch,
   movedPoint,
@@ -18,11 +17,11 @@ import {
   slope,
   stationOf,
   tiltsFor,
-  togglePinned,
   turnDeg,
   type Tree,
+  withBranches,
 } from '../src/index.js';
-import { anyTree, branch, tree } from './trees.js';
+import { after, anyTree, branch, tree } from './trees.js';
 
 const between = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -96,13 +95,13 @@ test('measuring anew lets the plan go of branches that are gone, and of no other
       { branch: 'b', hand: 'ccw', start: 'over' },
     ],
   });
-  const next = measure({ branches: [branch('a')] })(t);
+  const next = withBranches(t, [branch('a')]);
   expect(next.plan.decisions).toEqual([{ branch: 'a', act: 'keep' }]);
   expect(next.plan.runs[0]!.branches.map((b) => b.branch)).toEqual(['a']);
   const view = { bearing: 10, pitch: 0, roll: 0 };
-  const pinned = togglePinned(view)(t);
+  const pinned = after(t, { kind: 'keep-open', view });
   expect(pinned.plan.pinned).toEqual([view]);
-  expect(togglePinned(view)(pinned).plan.pinned).toEqual([]);
+  expect(after(pinned, { kind: 'keep-open', view }).plan.pinned).toEqual([]);
 });
 
 test('tilted to the viewer, what grows towards them falls and what grows away rises; the wedge and root ball follow', () => {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import {
   allSpecies,
   dayOf,
-  decide,
+  decided,
   isoOf,
   northernMonth,
   readTree,
@@ -100,7 +100,7 @@ test('more vigour never bears less, and no tree bears more than its most', () =>
 });
 
 test('what the plan uses adds up by kind of work, and is said when it is too much', () => {
-  const t = decide('b', { act: 'stub', length: 40 })(decide('a', { act: 'remove' })(tree([branch('a', { green: 0.3 }), branch('b', { green: 0.1, at: 300 })])));
+  const t = decided(decided(tree([branch('a', { green: 0.3 }), branch('b', { green: 0.1, at: 300 })]), 'a', 'remove'), 'b', 'stub', { length: 40 });
   const found = readTree(t, dayOf(OCTOBER), { heavyBends: 2, wiredShare: 0.5 });
   expect(found.uses.map((u) => [u.work, Math.round(u.points * 1000) / 1000])).toEqual([
     ['green', 1],

@@ -2,10 +2,9 @@ import fc from 'fast-check';
 import {
   bearingOfClock,
   bendAt,
-  chooseRules,
   cuttingCare,
   dayOf,
-  decide,
+  decided,
   findingEvidence,
   findingsOf,
   formOf,
@@ -25,7 +24,7 @@ import {
   type Tree,
   type Vec,
 } from '../src/index.js';
-import { anyTree, branch, tree, turned } from './trees.js';
+import { after, anyTree, branch, tree, turned } from './trees.js';
 
 const find = (t: Tree) => findingsOf(placeTree(t), t.plan.front ? judgeFront(placeTree(t), t.plan.front) : null);
 const rules = (t: Tree, id: string) =>
@@ -116,7 +115,8 @@ test.each(CASES)('%s: found on branch %s where it holds, not just inside the thr
 test('every rule has its case, and can be switched off and limited by the profile', () => {
   expect(new Set(CASES.map(([rule]) => rule))).toEqual(new Set(RULES));
   const [, , leggy] = CASES.find(([rule]) => rule === 'leggy')!;
-  const with_ = (profile: string, limits: Record<string, number>, on: Record<string, boolean>): Tree => chooseRules({ profile, limits, rules: on })(leggy);
+  const with_ = (profile: string, limits: Record<string, number>, on: Record<string, boolean>): Tree =>
+    after(leggy, { kind: 'rules', profile, limits, rules: on });
   expect(rules(with_('all rules', {}, { leggy: false }), 'a')).toEqual([]);
   expect(rules(with_('all rules', { leggyShare: 0.7 }, {}), 'a')).toEqual([]);
   expect(rules(with_('broadleaf structure', {}, {}), 'a')).toEqual([]);
@@ -124,7 +124,7 @@ test('every rule has its case, and can be switched off and limited by the profil
   // A school with helpers keeps what feeds the tree.
   const hangs = tree([parent, onParent('a', { elevation: -70 })]);
   const advice = (t: Tree) => find(t).find((f) => f.rule === 'hanging')!.advice;
-  expect([advice(hangs), advice(chooseRules({ profile: 'first styling', limits: {}, rules: {} })(hangs))]).toEqual(['remove', 'reserve']);
+  expect([advice(hangs), advice(after(hangs, { kind: 'rules', profile: 'first styling', limits: {}, rules: {} }))]).toEqual(['remove', 'reserve']);
   const suggested = (own: Partial<Tree>) => suggestedProfile(tree([], own));
   const hangingTrunk = [60, 90, 40, -80, -160].map((z, i) => ({ x: i * 60, y: 0, z, d: 40 - i * 7 }));
   const trees: [Partial<Tree>, string][] = [
@@ -136,11 +136,11 @@ test('every rule has its case, and can be switched off and limited by the profil
   for (const [own, name] of trees) expect([suggested(own), name in REMOVAL_PROFILES]).toEqual([name, true]);
   // Where nothing was chosen a cascade and a clump are judged by their own rules, any other tree by all.
   const stems = [40, 160, 280].map((bearing) => branch(`s${bearing}`, { at: 12, bearing, elevation: 70, d: 24, length: 380 }));
-  const judgedBy = (t: Tree) => [formOf(t), rulesFor(t).name, rulesFor(chooseRules({ profile: 'refinement', limits: {}, rules: {} })(t)).name];
+  const judgedBy = (t: Tree) => [formOf(t), rulesFor(t).name, rulesFor(after(t, { kind: 'rules', profile: 'refinement', limits: {}, rules: {} })).name];
   expect(judgedBy(tree([], { trunk: hangingTrunk }))).toEqual(['cascade', 'cascade', 'refinement']);
   expect(judgedBy(tree(stems))).toEqual(['clump', 'clump', 'refinement']);
   // A stem is a trunk: by whatever rules, it is no low branch nor one of a whorl, and no habit lays it down.
-  const judged = chooseRules({ profile: 'all rules', limits: {}, rules: {} })(tree([...stems, branch('a', { at: 250, elevation: 60 })]));
+  const judged = after(tree([...stems, branch('a', { at: 250, elevation: 60 })]), { kind: 'rules', profile: 'all rules', limits: {}, rules: {} });
   expect(find(judged).filter((f) => f.branch.startsWith('s') && ['low', 'whorl', 'bar', 'too-thick'].includes(f.rule))).toEqual([]);
   expect(proposePoses(placeTree(judged)).map((p) => p.branch)).toEqual(['a']);
   expect(judgedBy(tree(stems.slice(0, 1)))).toEqual(['upright', 'all rules', 'refinement']);
@@ -175,7 +175,7 @@ test('every finding is advice with a reason, names what it would cost, and says 
   heavy.plan.runs.push({ id: 'w1', metal: 'copper', size: 2, strands: 1, angle: 45, branches: [{ branch: 'kid', hand: 'cw', start: 'over' }] });
   heavy.plan.guys.push({ id: 'g1', branch: 'b', at: 100, anchor: { kind: 'branch', branch: 'a' } as never, wire: 1.5 });
   const found = find(heavy).find((f) => f.rule === 'blind')!;
-  expect(found.because.join(' ')).toMatch(
+  expect([...found.because, ...found.against].join(' ')).toMatch(
     /takes 1 branch.*35% of the green.*only back branch.*nothing else stands to this side.*last living branch on the live vein.*does not bud back/s,
   );
   expect(found.conflicts).toEqual(['w1', 'g1']);
@@ -228,7 +228,7 @@ test('the gap map finds the hole that a branch leaves, and who can fill it', () 
     tree([side('l1', 120, 90), side('l2', 280, 90), side('l3', 440, 90), side('r1', 120, 270), side('r2', 280, 270), side('r3', 440, 270)]),
     0,
   );
-  const cut = decide('l2', { act: 'remove' })(t);
+  const cut = decided(t, 'l2', 'remove');
   const [before, after] = [placeTree(t), placeTree(outcomeOf(cut).tree)];
   const at = before.byId.get('l2')!.pad!.center;
   const opened = gapMap(before, after, cut.plan.front!).filter((g) => g.opened && g.seen === 'front');

@@ -1,5 +1,32 @@
 import fc from 'fast-check';
-import { bearingAndElevation, generateTree, wrapDeg, type Branch, type Form, type Tree, type Vec } from '../src/index.js';
+import {
+  applyAct,
+  bearingAndElevation,
+  dayOf,
+  generateTree,
+  isRefused,
+  wrapDeg,
+  type Act,
+  type Branch,
+  type Form,
+  type Intent,
+  type Tree,
+  type Vec,
+} from '../src/index.js';
+
+const ON = '2026-10-10';
+let made = 0;
+/** An act as thought of, with an id and a day. */
+export const actFrom = (intent: Intent): Act => ({ on: ON, ...intent, id: `act${made++}` }) as Act;
+
+/** The tree after some acts in turn, its record with them; fails where one is refused. */
+export function after(start: Tree, ...intents: Intent[]): Tree {
+  return intents.reduce((now, intent) => {
+    const outcome = applyAct(now, actFrom(intent), dayOf('2030-01-01'));
+    if (isRefused(outcome)) throw new Error(outcome.refused[0]!.message);
+    return { ...outcome.tree, record: [...outcome.tree.record, ...outcome.lines] };
+  }, start);
+}
 
 /** A branch with everything ordinary but what a test is about. */
 export const branch = (id: string, own: Partial<Branch> = {}): Branch => ({

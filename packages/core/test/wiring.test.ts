@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import {
   COPPER_GAUGES,
-  decide,
+  decided,
   gaugeOf,
   lengthOf,
   METAL_DATA,
@@ -97,7 +97,7 @@ test('what the file fixes keeps its id, wire and hands; what the plan takes off 
   const { runs } = wiring(t);
   expect(runs[0]).toMatchObject({ id: 'w7', metal: 'aluminium', size: 4, strands: 2, angle: 55, branches: [{ branch: 'a', hand: 'ccw', start: 'under' }] });
   expect(runs.map((r) => r.id)).not.toContain('w8');
-  const gone = wiring(outcomeOf(decide('a', { act: 'remove' })(t)).tree);
+  const gone = wiring(outcomeOf(decided(t, 'a', 'remove')).tree);
   expect(gone.runs.flatMap((r) => r.branches.map((b) => b.branch))).toEqual(expect.not.arrayContaining(['a']));
 });
 

@@ -1,6 +1,5 @@
 import Papa from 'papaparse';
-import { BRANCH_STATES, type Branch, type Measured } from '@ustle/core';
-import { MOST_FAULTS, type FileFault } from './faults.js';
+import { BRANCH_STATES, type Branch, type Measured, MOST_FAULTS, type FileFault } from '@ustle/core';
 
 export type MeasuredResult = { measured: Partial<Measured> } | { faults: FileFault[] };
 

@@ -1,6 +1,5 @@
-import { bearingAndElevation, distance, sub, wrapDeg, type Branch, type Station, type Vec } from '@ustle/core';
+import { bearingAndElevation, distance, sub, wrapDeg, type Branch, type Station, type Vec, MOST_FAULTS, type FileFault } from '@ustle/core';
 import { numberOf, rowsOf, type MeasuredResult } from './branch-csv.js';
-import { MOST_FAULTS, type FileFault } from './faults.js';
 
 const COLUMNS = ['parent', 'x', 'y', 'z', 'ax', 'ay', 'az', 'length', 'radius'] as const;
 

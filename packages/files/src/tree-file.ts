@@ -1,19 +1,18 @@
-import type { Tree } from '@ustle/core';
-import type { FileFault } from './faults.js';
-import { schemaFaults } from './schema-faults.js';
-import { senseFaults } from './sense-faults.js';
+import { completed, TREE_FILE, type Tree, senseFaults, type FileFault } from '@ustle/core';
+import { shapeFaults } from './shape-faults.js';
 
 export type ReadResult = { tree: Tree } | { faults: FileFault[] };
 
 /** A tree file with five thousand branches stays well below this. */
 export const LARGEST_FILE_BYTES = 8 * 1024 * 1024;
 
-/** The tree of a parsed value, or every fault of it; nothing is repaired and unknown keys stay. */
+/** The tree of a parsed value, or every fault of it; lists left out are filled in empty, nothing else is repaired, unknown keys stay. */
 export function checkTree(value: unknown): ReadResult {
-  const shape = schemaFaults(value);
+  const shape = shapeFaults(TREE_FILE, value);
   if (shape.length) return { faults: shape };
-  const sense = senseFaults(value as Tree);
-  return sense.length ? { faults: sense } : { tree: value as Tree };
+  const tree = completed(value as Tree);
+  const sense = senseFaults(tree);
+  return sense.length ? { faults: sense } : { tree };
 }
 
 /** Where and why a text is not JSON, in one sentence. */
@@ -44,7 +43,20 @@ export function readTreeFile(text: string): ReadResult {
   } catch (error) {
     return { faults: [notJson(text, error)] };
   }
+  if (depthOf(value) > MOST_DEPTH) return { faults: [{ path: '/', code: 'too-deep', message: `It is nested more than ${MOST_DEPTH} deep.` }] };
   return checkTree(value);
+}
+
+/** Parts within parts: a tree file has seven; what is far deeper would break whoever walks through it. */
+const MOST_DEPTH = 40;
+
+/** How deep a parsed value is nested, counted only a little past the most that is taken. */
+function depthOf(value: unknown): number {
+  let level: unknown[] = [value];
+  for (let depth = 0; ; depth++) {
+    level = level.flatMap((v) => (typeof v === 'object' && v !== null ? Object.values(v) : []));
+    if (!level.length || depth > MOST_DEPTH) return depth;
+  }
 }
 
 /** The text of a tree file. */

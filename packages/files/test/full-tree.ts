@@ -18,7 +18,10 @@ export const fullTree: Tree = {
     reading: { on: '2026-02-01', signs: ['dense'], season: 'dormant' },
     removal: { profile: 'refinement', limits: { barDeg: 25 }, rules: { low: true } },
     either: [[first.id, second.id]],
-    decisions: [{ branch: first.id, act: 'stub', stub: 'jin', length: 30, session: 2, until: '2026-11-07', untilD: 40, why: 'too low' }],
+    decisions: [
+      { branch: first.id, act: 'stub', stub: 'jin', length: 30, session: 2, until: '2026-11-07', why: 'too low' },
+      { branch: second.id, act: 'sacrifice', untilD: 40 },
+    ],
     poses: [{ branch: first.id, bearing: 255, elevation: -18, bends: [{ at: 30, angle: 35, toward: { bearing: 255, elevation: -60 }, over: 40 }] }],
     runs: [{ id: 'w1', metal: 'copper', size: 2.6, strands: 1, angle: 45, branches: [{ branch: first.id, hand: 'ccw', start: 'over' }] }],
     guys: [{ id: 'g1', branch: first.id, at: 20, anchor: { kind: 'pot-hole', index: 0 }, wire: 1.5, cushion: { kind: 'tube', width: 12 } }],

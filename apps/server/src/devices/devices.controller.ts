@@ -1,6 +1,6 @@
 import { Body, Controller, Post, Sse, type MessageEvent } from '@nestjs/common';
 import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
-import { CaliperPressBody } from '@ustle/contract';
+import { CaliperPressBody } from '@ustle/contract/bodies';
 import { filter, map, type Observable } from 'rxjs';
 import { bodyOf } from '../api-docs.js';
 import { readingOf } from './line-port.js';

@@ -1,136 +1,64 @@
 import { Column, Entity, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 
-const json = { type: 'simple-json' } as const;
-const jsonOrNull = { type: 'simple-json', nullable: true } as const;
-
-/** Rows follow the tree file; `extra` keeps keys this version does not know, so that export gives back what import took. */
+/** A tree: its plan as a document, and columns for what is asked of all trees at once. */
 @Entity('tree')
-export class TreeEntity {
+export class TreeRow {
   @PrimaryColumn('text') id!: string;
+  /** Counts the changes of measures and plan; lines of the record leave it as it is. */
   @Column('integer') revision!: number;
   @Column('text') name!: string;
   @Column('text') species!: string;
-  @Column('text') vigour!: string;
-  @Column(jsonOrNull) styledOn!: unknown;
-  @Column(jsonOrNull) repottedOn!: unknown;
-  @Column(jsonOrNull) collectedOn!: unknown;
-  @Column(json) site!: unknown;
-  @Column(json) pot!: unknown;
-  @Column(json) trunk!: unknown;
-  @Column(json) roots!: unknown;
-  @Column(jsonOrNull) front!: unknown;
-  @Column(json) extra!: unknown;
-  @Column(json) planExtra!: unknown;
+  /** Lines in its record. */
+  @Column('integer') recorded!: number;
+  @Column('text') plan!: string;
+  /** The day it was put aside; null while it is on the bench. */
+  @Column('text', { nullable: true }) archivedOn!: string | null;
 }
 
-export abstract class TreePart {
+/** A tree's measured part and whatever else its file says, as a document of its own: a decision does not write it again. */
+@Entity('measures')
+export class MeasuresRow {
   @PrimaryColumn('text') treeId!: string;
-  @PrimaryColumn('integer') ordinal!: number;
-  @Column(json) extra!: unknown;
-}
-
-@Entity('branch')
-export class BranchEntity extends TreePart {
-  @Column('text') id!: string;
-  @Column('text', { nullable: true }) name!: string | null;
-  @Column('text') parent!: string;
-  @Column('real') at!: number;
-  @Column('real') bearing!: number;
-  @Column('real') elevation!: number;
-  @Column('real') length!: number;
-  @Column('real') d!: number;
-  @Column('real') tipD!: number;
-  @Column(jsonOrNull) path!: unknown;
-  @Column('real') bareTo!: number;
-  @Column('real') green!: number;
-  @Column('text') state!: string;
-  @Column('text') stage!: string;
-  @Column('boolean') backBuds!: boolean;
-}
-
-@Entity('feature')
-export class FeatureEntity extends TreePart {
-  @Column('text') kind!: string;
-  @Column('real') bearing!: number;
-  @Column(json) z!: unknown;
-  @Column('boolean') good!: boolean;
-  @Column('real') weight!: number;
-}
-
-@Entity('decision')
-export class DecisionEntity extends TreePart {
-  @Column('text') branch!: string;
-  @Column('text') act!: string;
-}
-
-@Entity('pose')
-export class PoseEntity extends TreePart {
-  @Column('text') branch!: string;
-  @Column('real') bearing!: number;
-  @Column('real') elevation!: number;
-  @Column(json) bends!: unknown;
-}
-
-@Entity('run')
-export class RunEntity extends TreePart {
-  @Column('text') id!: string;
-  @Column('text') metal!: string;
-  @Column('real') size!: number;
-  @Column('integer') strands!: number;
-  @Column('real') angle!: number;
-}
-
-@Entity('run_branch')
-export class RunBranchEntity extends TreePart {
-  @Column('text') run!: string;
-  @Column('text') branch!: string;
-  @Column('text') hand!: string;
-  @Column('text') start!: string;
-}
-
-@Entity('guy')
-export class GuyEntity extends TreePart {
-  @Column('text') id!: string;
-  @Column('text') branch!: string;
-  @Column('real') at!: number;
-  @Column(json) anchor!: unknown;
-  @Column('real') wire!: number;
+  @Column('text') document!: string;
 }
 
 /** A line of the record; the database itself refuses to change or delete one. */
-@Entity('record')
-export class RecordEntity {
+@Entity('line')
+export class LineRow {
   @PrimaryColumn('text') treeId!: string;
   @PrimaryColumn('integer') ordinal!: number;
-  @Column('text') entryId!: string;
+  @Column('text') lineId!: string;
   @Column('text', { name: 'on_day' }) on!: string;
   @Column('text') kind!: string;
-  @Column('text', { nullable: true }) branch!: string | null;
-  @Column(json) entry!: unknown;
+  @Column('text') document!: string;
 }
 
-/** A change to a tree, as the parts it touched before and after; undo and redo walk along these, also after a reload. */
-@Entity('plan_command')
-export class CommandEntity {
-  @PrimaryGeneratedColumn() id!: number;
+/** An act as it was done, taking back and making again among them; never changed. */
+@Entity('act')
+export class ActRow {
+  @PrimaryGeneratedColumn() ordinal!: number;
+  @Column('text') id!: string;
   @Column('text') treeId!: string;
-  @Column('text') label!: string;
-  @Column(json) before!: unknown;
-  @Column(json) after!: unknown;
-  @Column('boolean') undone!: boolean;
-  /** Ids of the lines of the record that came with it last: undone and redone with it, by further lines. */
-  @Column(jsonOrNull) entries!: unknown;
+  @Column('text') kind!: string;
+  @Column('text') document!: string;
+  /** Ids of the lines of the record that it wrote. */
+  @Column('simple-json') lines!: string[];
+  /** undo, redo: the act that it is about. */
+  @Column('text', { nullable: true }) of!: string | null;
 }
 
-export const ENTITIES = [
-  TreeEntity,
-  BranchEntity,
-  FeatureEntity,
-  DecisionEntity,
-  PoseEntity,
-  RunEntity,
-  RunBranchEntity,
-  GuyEntity,
-  RecordEntity,
-  CommandEntity,
-];
+/** What an act found, for taking it back; kept for the newest of each tree. */
+@Entity('before')
+export class BeforeRow {
+  @PrimaryColumn('text') act!: string;
+  @Column('text') treeId!: string;
+  @Column('text') document!: string;
+}
+
+/** A tree deleted for good: only its lines and acts may go. */
+@Entity('forgotten')
+export class ForgottenRow {
+  @PrimaryColumn('text') treeId!: string;
+}
+
+export const ENTITIES = [TreeRow, MeasuresRow, LineRow, ActRow, BeforeRow, ForgottenRow];

@@ -1,31 +1,45 @@
-import { mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { Mutex } from 'async-mutex';
 import Database from 'libsql';
 import { DataSource, type EntityManager } from 'typeorm';
+import { storeProblem } from '../problem.js';
 import { ENTITIES } from './entities.js';
-import { MIGRATIONS } from './migrations.js';
+import { FolderLock } from './folder-lock.js';
+import { MIGRATIONS } from './migrations/index.js';
+
+export const dataFolder = (): string => process.env.USTLE_DATA ?? '.data';
+const FILE = 'ustle.sqlite';
+
+/** One piece of writing work: the database within its transaction, and what is to be done once that is on the disk. */
+export interface Writing {
+  db: EntityManager;
+  whenStored: (then: () => void) => void;
+}
 
 /**
  * The database. SQLite has one connection here, so pieces of work take turns: one that reads never sees the half of another's
- * transaction, and each writing one is a transaction of its own.
+ * transaction, and each writing one is a transaction of its own, begun and ended here and nowhere else.
  */
 @Injectable()
 export class Store implements OnModuleInit, OnModuleDestroy {
   private readonly turn = new Mutex();
+  private readonly folder = dataFolder();
+  readonly lock = new FolderLock(this.folder);
   private source!: DataSource;
 
   async onModuleInit(): Promise<void> {
-    const folder = process.env.USTLE_DATA ?? '.data';
-    mkdirSync(folder, { recursive: true });
+    mkdirSync(this.folder, { recursive: true });
+    this.lock.take();
+    this.refuseNewer(join(this.folder, FILE));
     this.source = new DataSource({
       type: 'better-sqlite3',
       driver: Database,
-      database: join(folder, 'ustle.sqlite'),
+      database: join(this.folder, FILE),
       entities: ENTITIES,
       migrations: MIGRATIONS,
-      migrationsRun: true,
+      migrationsRun: false,
       synchronize: false,
       enableWAL: true,
       prepareDatabase: (db: { exec(sql: string): void }) => {
@@ -35,18 +49,67 @@ export class Store implements OnModuleInit, OnModuleDestroy {
       },
     });
     await this.source.initialize();
+    await this.source.runMigrations();
   }
 
+  /** A database that a later version wrote holds what this one would lose: it is only read here, and left as it is. */
+  private refuseNewer(file: string): void {
+    if (!existsSync(file)) return;
+    const db = new Database(file, { readonly: true });
+    const known = new Set<string>(MIGRATIONS.map((M) => new M().name));
+    try {
+      const table = db.prepare(`SELECT name FROM sqlite_master WHERE name = 'migrations'`).get();
+      const done = table ? (db.prepare('SELECT name FROM migrations').all() as { name: string }[]) : [];
+      if (done.every(({ name }) => known.has(name))) return;
+    } finally {
+      db.close();
+    }
+    throw new Error(`The data in ${this.folder} was written by a newer Ustle. Nothing was changed; use that version.`);
+  }
+
+  /** Everything is in the one file again before the folder is let go of. */
   async onModuleDestroy(): Promise<void> {
-    await this.source?.destroy();
+    await this.turn.runExclusive(async () => {
+      if (this.source?.isInitialized) {
+        await this.source.query('PRAGMA journal_mode = DELETE').catch(() => undefined);
+        await this.source.destroy();
+      }
+      this.lock.release();
+    });
   }
 
   read<T>(work: (db: EntityManager) => Promise<T>): Promise<T> {
     return this.turn.runExclusive(() => work(this.source.manager));
   }
 
-  /** One transaction: all of it is stored when this resolves, or none of it. */
-  write<T>(work: (db: EntityManager) => Promise<T>): Promise<T> {
-    return this.turn.runExclusive(() => this.source.transaction(work));
+  /** One transaction: all of it is on the disk when this resolves, or none of it. */
+  write<T>(work: (writing: Writing) => Promise<T>): Promise<T> {
+    return this.turn.runExclusive(async () => {
+      const after: (() => void)[] = [];
+      await this.run('BEGIN IMMEDIATE');
+      try {
+        const result = await work({ db: this.source.manager, whenStored: (then) => after.push(then) });
+        await this.run('COMMIT');
+        after.forEach((then) => then());
+        return result;
+      } catch (error) {
+        // Where the disk is full SQLite has rolled back by itself.
+        await this.source.query('ROLLBACK').catch(() => undefined);
+        throw storeProblem(error) ?? error;
+      }
+    });
+  }
+
+  private async run(statement: string): Promise<void> {
+    try {
+      await this.source.query(statement);
+    } catch (error) {
+      throw storeProblem(error) ?? error;
+    }
+  }
+
+  /** A copy of all data as one file, made while the server runs. */
+  async copyTo(file: string): Promise<void> {
+    await this.turn.runExclusive(() => this.source.query('VACUUM INTO ?', [file]));
   }
 }

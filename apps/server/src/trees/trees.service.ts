@@ -1,183 +1,163 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import type { TreeView } from '@ustle/contract';
-import { beforeCut, cutsOf, dayOf, type RecordEntry, type Tree } from '@ustle/core';
-import { checkTree, readTreeFile } from '@ustle/files';
+import type { ActAnswer, StoredTree } from '@ustle/contract';
+import {
+  EMPTY_LOG,
+  isGuarded,
+  namesOf,
+  perform,
+  sayAct,
+  step,
+  type Act,
+  type Performed,
+  type RecordLine,
+  type Refusal,
+  type Step,
+  type Tree,
+} from '@ustle/core';
+import { readTreeFile } from '@ustle/files';
 import type { EntityManager } from 'typeorm';
-import { notFound, notYet, ProblemException, refused } from '../problem.js';
+import { actRefused, notFound, ProblemException, refused } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
-import { CommandEntity, TreeEntity } from '../store/entities.js';
+import { ActRow, LineRow, TreeRow } from '../store/entities.js';
 import { Store } from '../store/store.service.js';
-import { appendRecord, loadTree, storeTree } from './tree.mapper.js';
+import { actOf, doneOf, stacked, stacksOf, type Stacks } from './history.js';
+import { insertAct, insertLines, insertTree, loadTree, stepOn, updateTree, type StoredAct } from './tree-rows.js';
 
-/** Undo goes back this far. */
-const KEPT_COMMANDS = 200;
-
-/** The parts of a tree that a change touched, as they were and as they are; a missing part is null. */
-function difference(before: Tree, after: Tree): { before: Partial<Tree>; after: Partial<Tree> } {
-  const keys = [...new Set([...Object.keys(before), ...Object.keys(after)])] as (keyof Tree)[];
-  const touched = keys.filter((k) => k !== 'record' && JSON.stringify(before[k]) !== JSON.stringify(after[k]));
-  const pick = (tree: Tree): Partial<Tree> => Object.fromEntries(touched.map((k) => [k, tree[k] ?? null]));
-  return { before: pick(before), after: pick(after) };
+/** A tree as it is held in memory beside its rows, so that an act reads nothing anew. */
+interface Held {
+  revision: number;
+  tree: Tree;
+  stacks: Stacks;
 }
 
-const hasRef = (entry: RecordEntry, tree: Tree): boolean => entry.branch === undefined || tree.branches.some((b) => b.id === entry.branch);
+const MOST_HELD = 60;
 
-/** The line that takes another one's effect back: a withdrawal, or for a withdrawal what it withdrew, said again. */
-function inverse(entry: RecordEntry, record: readonly RecordEntry[], today: string): RecordEntry {
-  const withdrawn = entry.kind === 'withdrawn' ? record.find((e) => e.id === entry.corrects) : undefined;
-  if (!withdrawn) return { on: today, kind: 'withdrawn', corrects: entry.id! };
-  const { id: _id, ...again } = withdrawn;
-  return again;
-}
-
+/** The trees: kept on the disk, the ones in use held in memory too. Every change is an act, and every act one transaction. */
 @Injectable()
 export class TreesService {
+  private readonly held = new Map<string, Held>();
+
   constructor(
     private readonly store: Store,
     private readonly clock: Clock,
   ) {}
 
-  /** Every stored tree with its id, in order of name. */
-  async all(): Promise<{ id: string; revision: number; tree: Tree }[]> {
-    return this.store.read(async (db) => {
-      const ids = await db.find(TreeEntity, { select: { id: true }, order: { name: 'ASC', id: 'ASC' } });
-      const trees: { id: string; revision: number; tree: Tree }[] = [];
-      for (const { id } of ids) trees.push({ id, ...(await loadTree(db, id))! });
-      return trees;
-    });
+  get(id: string): Promise<StoredTree> {
+    return this.store.read(async (db) => this.view(db, id, await this.hold(db, id)));
   }
 
-  get(id: string): Promise<TreeView> {
-    return this.store.read((db) => this.view(db, id));
+  /** A tree with its revision, as it is stored. */
+  async tree(id: string): Promise<{ revision: number; tree: Tree }> {
+    return this.store.read((db) => this.hold(db, id));
+  }
+
+  /** Of every tree on the bench what can be told without reading it. */
+  listed(): Promise<Pick<TreeRow, 'id' | 'revision' | 'name' | 'species' | 'recorded'>[]> {
+    return this.store.read((db) =>
+      db.find(TreeRow, { select: { id: true, revision: true, name: true, species: true, recorded: true }, order: { name: 'ASC', id: 'ASC' } }),
+    );
   }
 
   /** Takes in the text of a tree file; refused whole, with every fault, when it is not sound. */
-  async importText(text: string): Promise<TreeView> {
+  async importText(text: string, id?: string): Promise<StoredTree> {
     const read = readTreeFile(text);
     if ('faults' in read) throw refused(read.faults);
-    return this.add(read.tree);
+    return this.add(read.tree, id);
   }
 
-  add(tree: Tree): Promise<TreeView> {
-    const id = randomUUID();
-    return this.store.write(async (db) => {
-      await storeTree(db, id, 1, tree);
-      await appendRecord(db, id, tree.record);
-      return this.view(db, id);
+  /** Adds a tree; under an id that is known already it was sent twice, and is answered with what is there. */
+  add(tree: Tree, id: string = randomUUID()): Promise<StoredTree> {
+    return this.store.write(async ({ db }) => {
+      if (!(await db.existsBy(TreeRow, { id }))) await insertTree(db, id, tree);
+      return this.view(db, id, await this.hold(db, id));
     });
   }
 
-  /** Changes a tree (not its record), on the revision the caller saw; the change is checked, stored and can be undone. */
-  revise(
+  /** Does an act on a tree. One that arrives again is answered with what it did the first time. */
+  act(id: string, act: Act, revision: number | undefined): Promise<ActAnswer> {
+    return this.change(id, act, isGuarded(act) ? (revision ?? NaN) : null, (held) => perform(held.tree, EMPTY_LOG, act, this.clock.today()));
+  }
+
+  /** Takes the newest act back, or makes it again. */
+  async step(id: string, asked: Step, revision: number): Promise<StoredTree> {
+    await this.change(id, stepOn(asked, this.clock.today()), revision, async (held, db) => {
+      const stack = asked.kind === 'undo' ? held.stacks.done : held.stacks.undone;
+      const last = await doneOf(db, stack[stack.length - 1]);
+      const log = { ...EMPTY_LOG, [asked.kind === 'undo' ? 'done' : 'undone']: last ? [last] : [] };
+      return step(held.tree, log, asked, this.clock.today());
+    });
+    return this.get(id);
+  }
+
+  private change(
     id: string,
-    revision: number,
-    label: string,
-    change: (tree: Tree) => Tree,
-    entriesOf: (tree: Tree) => readonly RecordEntry[] = () => [],
-  ): Promise<TreeView> {
-    return this.store.write(async (db) => {
-      const tree = await this.current(db, id, revision);
-      await this.change(db, id, { revision, tree }, label, change(tree), entriesOf(tree));
-      return this.view(db, id);
+    act: StoredAct,
+    /** The revision that a guarded act was made on; null where it does not matter. */
+    madeOn: number | null,
+    work: (held: Held, db: EntityManager) => Performed | { refused: Refusal[] } | Promise<Performed | { refused: Refusal[] }>,
+  ): Promise<ActAnswer> {
+    return this.store.write(async ({ db, whenStored }) => {
+      const held = await this.hold(db, id);
+      const first = await db.findOneBy(ActRow, { id: act.id });
+      if (first) return this.answer(db, id, held, await this.linesOf(db, id, first.lines));
+      if (madeOn !== null && madeOn !== held.revision) throw await this.stale(db, id, held, madeOn);
+      const result = await work(held, db);
+      if ('refused' in result) throw actRefused(result.refused);
+      const { tree, lines, done } = result;
+      const changed = tree.plan !== held.tree.plan || Object.keys(tree).some((k) => k !== 'record' && tree[k as keyof Tree] !== held.tree[k as keyof Tree]);
+      const next: Held = { tree, revision: held.revision + Number(changed), stacks: stacked(held.stacks, act) };
+      if (changed) await updateTree(db, id, next.revision, held.tree, tree);
+      await insertLines(db, id, held.tree.record.length, lines);
+      const stack = act.kind === 'undo' ? held.stacks.done : held.stacks.undone;
+      const of = act.kind === 'undo' || act.kind === 'redo' ? stack[stack.length - 1]! : null;
+      await insertAct(db, id, act, { lines: lines.map((l) => l.id!), before: done && done.before, of });
+      whenStored(() => this.keep(id, next));
+      return this.answer(db, id, next, lines);
     });
   }
 
-  private async change(
-    db: EntityManager,
-    id: string,
-    { revision, tree }: { revision: number; tree: Tree },
-    label: string,
-    next: Tree,
-    lines: readonly RecordEntry[],
-  ): Promise<void> {
-    await this.storeChecked(db, id, revision + 1, next);
-    const entries = await this.append(db, id, tree, lines);
-    await db.delete(CommandEntity, { treeId: id, undone: true });
-    await db.insert(CommandEntity, { treeId: id, label, ...difference(tree, next), undone: false, entries });
-    await this.forgetOldest(db, id);
+  private async answer(db: EntityManager, id: string, held: Held, lines: RecordLine[]): Promise<ActAnswer> {
+    const { undo, redo, revision } = await this.view(db, id, held);
+    return { revision, lines, recorded: held.tree.record.length, undo, redo };
   }
 
-  /** Takes back the last change, or makes it again; lines that it wrote to the record are taken back, or said again, by further ones. */
-  step(id: string, revision: number, direction: 'undo' | 'redo'): Promise<TreeView> {
-    return this.store.write(async (db) => {
-      const tree = await this.current(db, id, revision);
-      const command = await this.nextCommand(db, id, direction);
-      if (!command) throw new ProblemException(409, { code: `nothing-to-${direction}`, message: `There is nothing to ${direction}.` });
-      const parts = (direction === 'undo' ? command.before : command.after) as Partial<Tree>;
-      await this.storeChecked(db, id, revision + 1, { ...tree, ...parts });
-      const told = ((command.entries ?? []) as string[]).flatMap((entryId) => tree.record.find((e) => e.id === entryId) ?? []);
-      const lines = told.map((entry) => inverse(entry, tree.record, this.clock.todayIso()));
-      const entries = await this.append(db, id, { ...tree, branches: [...tree.branches, ...(parts.branches ?? [])] }, lines);
-      await db.update(CommandEntity, { id: command.id }, { undone: direction === 'undo', entries });
-      return this.view(db, id);
-    });
+  private async linesOf(db: EntityManager, treeId: string, ids: readonly string[]): Promise<RecordLine[]> {
+    const rows = await Promise.all(ids.map((lineId) => db.findOneByOrFail(LineRow, { treeId, lineId })));
+    return rows.map((row) => JSON.parse(row.document) as RecordLine);
   }
 
-  /** Adds a line to the record. Taking back a cut puts the wood back on the measured tree. */
-  record(id: string, entry: RecordEntry): Promise<TreeView> {
-    return this.store.write(async (db) => {
-      const found = await this.found(db, id);
-      const cut = entry.kind === 'withdrawn' ? cutsOf(found.tree).find((e) => e.id === entry.corrects) : undefined;
-      if (cut) await this.change(db, id, found, `take back the cut of ${cut.branch}`, beforeCut(found.tree, cut), [entry]);
-      else await this.append(db, id, found.tree, [entry]);
-      return this.view(db, id);
-    });
+  private keep(id: string, held: Held): Held {
+    this.held.delete(id);
+    this.held.set(id, held);
+    const [oldest] = this.held.keys();
+    if (this.held.size > MOST_HELD) this.held.delete(oldest!);
+    return held;
   }
 
-  /** Adds lines to the record; returns their ids. */
-  private async append(db: EntityManager, id: string, tree: Tree, entries: readonly RecordEntry[]): Promise<string[]> {
-    for (const entry of entries) {
-      if (dayOf(entry.on) > this.clock.today()) throw notYet(entry.on);
-      if (!hasRef(entry, tree)) throw notFound(`Branch "${entry.branch}"`, 'branch');
-      if (entry.corrects && !tree.record.some((e) => e.id === entry.corrects)) throw notFound(`Line "${entry.corrects}" of the record`, 'corrects');
-    }
-    return (await appendRecord(db, id, entries)).map((e) => e.id!);
-  }
-
-  private async storeChecked(db: EntityManager, id: string, revision: number, tree: Tree): Promise<void> {
-    const checked = checkTree(tree);
-    if ('faults' in checked) throw refused(checked.faults);
-    await storeTree(db, id, revision, tree);
-  }
-
-  private async found(db: EntityManager, id: string): Promise<{ revision: number; tree: Tree }> {
+  private async hold(db: EntityManager, id: string): Promise<Held> {
+    const known = this.held.get(id);
+    if (known) return this.keep(id, known);
     const found = await loadTree(db, id);
     if (!found) throw notFound('This tree', 'id');
-    return found;
+    return this.keep(id, { ...found, stacks: await stacksOf(db, id) });
   }
 
-  private async current(db: EntityManager, id: string, revision: number): Promise<Tree> {
-    const found = await this.found(db, id);
-    if (found.revision !== revision) {
-      throw new ProblemException(409, {
-        code: 'stale',
-        field: 'revision',
-        message: `The plan was changed meanwhile (revision ${found.revision}, yours is ${revision}). Look at it as it is now, and decide again.`,
-        current: await this.view(db, id),
-      });
-    }
-    return found.tree;
+  private async stale(db: EntityManager, id: string, held: Held, madeOn: number): Promise<ProblemException> {
+    return new ProblemException(409, {
+      code: 'stale',
+      field: 'revision',
+      message: Number.isNaN(madeOn)
+        ? 'revision: this act needs the revision of the tree that it was made on.'
+        : `The plan was changed meanwhile (revision ${held.revision}, yours is ${madeOn}). Look at it as it is now, and decide again.`,
+      current: await this.view(db, id, held),
+    });
   }
 
-  private async view(db: EntityManager, id: string): Promise<TreeView> {
-    const found = await this.found(db, id);
-    const [undo, redo] = [await this.nextCommand(db, id, 'undo'), await this.nextCommand(db, id, 'redo')];
-    return { id, ...found, undo: undo?.label ?? null, redo: redo?.label ?? null };
-  }
-
-  private nextCommand(db: EntityManager, treeId: string, direction: 'undo' | 'redo'): Promise<CommandEntity | null> {
-    return direction === 'undo'
-      ? db.findOne(CommandEntity, { where: { treeId, undone: false }, order: { id: 'DESC' } })
-      : db.findOne(CommandEntity, { where: { treeId, undone: true }, order: { id: 'ASC' } });
-  }
-
-  private async forgetOldest(db: EntityManager, treeId: string): Promise<void> {
-    const old = await db.find(CommandEntity, { where: { treeId }, select: { id: true }, order: { id: 'DESC' }, skip: KEPT_COMMANDS, take: 50 });
-    if (old.length)
-      await db.delete(
-        CommandEntity,
-        old.map((c) => c.id),
-      );
+  private async view(db: EntityManager, id: string, { revision, tree, stacks }: Held): Promise<StoredTree> {
+    const names = namesOf(tree);
+    const say = async (act: string | undefined): Promise<string | null> => (act === undefined ? null : sayAct(await actOf(db, act), names));
+    const { done, undone } = stacks;
+    return { id, revision, tree, undo: await say(done[done.length - 1]), redo: await say(undone[undone.length - 1]) };
   }
 }

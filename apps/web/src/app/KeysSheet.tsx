@@ -1,33 +1,55 @@
-const KEYS: [string, string][] = [
-  ['← →', 'turn the tree by 3°, with Shift by 15°'],
-  ['+ −', 'nearer, farther'],
-  ['1 to 6', 'go to a stage of the tree'],
-  ['Enter', 'Front: choose the front you look at'],
-  ['J, L', 'Remove: next branch, branch before'],
-  ['K, X, U', 'Remove: keep, take off, open again'],
-  ['S, T', 'Remove: shorten, leave a stub'],
-  ['R, F', 'Remove: hold in reserve, let it run free'],
-  ['Ctrl Z, Ctrl Shift Z', 'take a change of the plan back, make it again'],
-  ['?', 'this sheet'],
-];
+import { Dialog } from '../shared/Dialog';
+import { setSingleKeys, useKeySheets, useSingleKeys } from '../shared/keys';
 
+const NAMES: Record<string, string> = {
+  arrowleft: '←',
+  arrowright: '→',
+  arrowup: '↑',
+  arrowdown: '↓',
+  mod: 'Ctrl',
+  shift: 'Shift',
+  enter: 'Enter',
+  backspace: 'Backspace',
+};
+const sayKeys = (keys: string): string =>
+  keys
+    .split(',')
+    .map((combination) =>
+      combination
+        .split('+')
+        .map((k) => NAMES[k] ?? (k.length === 1 ? k.toUpperCase() : k))
+        .join(' '),
+    )
+    .join(', ');
+
+/** Every key that does something where one is now. */
 export function KeysSheet({ onClose }: { onClose: () => void }) {
+  const sheets = useKeySheets();
+  const single = useSingleKeys();
   return (
-    <div className="fixed inset-0 z-40 flex items-center justify-center bg-ink/30" onClick={onClose}>
-      <div role="dialog" aria-label="Keys" className="w-[460px] max-w-[94vw] border border-rule bg-sheet p-6" onClick={(event) => event.stopPropagation()}>
-        <h2 className="text-xl">Keys</h2>
-        <dl className="mt-4 grid grid-cols-[150px_1fr] gap-y-2">
-          {KEYS.map(([key, what]) => (
-            <div key={key} className="contents">
-              <dt className="font-bold">{key}</dt>
-              <dd>{what}</dd>
-            </div>
-          ))}
-        </dl>
-        <button type="button" autoFocus className="btn btn-outline btn-primary mt-5" onClick={onClose}>
-          Close
-        </button>
-      </div>
-    </div>
+    <Dialog label="Keys" onClose={onClose}>
+      <h2 className="text-xl">Keys</h2>
+      {sheets.map((sheet) => (
+        <section key={sheet.title} className="mt-4">
+          <h3 className="text-quiet">{sheet.title}</h3>
+          <dl className="grid grid-cols-[150px_1fr] gap-y-1.5">
+            {sheet.keys.map(({ keys, what }) => (
+              <div key={keys} className="contents">
+                <dt className="font-bold">{sayKeys(keys)}</dt>
+                <dd>{what}</dd>
+              </div>
+            ))}
+          </dl>
+        </section>
+      ))}
+      <p className="mt-4 text-quiet">On the tree: ← and → turn it by 3°, with Shift by 15°; + and − bring it nearer and farther.</p>
+      <label className="mt-4 flex items-center gap-3">
+        <input type="checkbox" className="checkbox checkbox-sm" checked={single} onChange={(event) => setSingleKeys(event.target.checked)} />
+        single letters and digits do something
+      </label>
+      <button type="button" data-first className="btn btn-outline btn-primary mt-5" onClick={onClose}>
+        Close
+      </button>
+    </Dialog>
   );
 }

@@ -1,9 +1,13 @@
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { NavLink, Outlet } from 'react-router';
+import { useKeys } from '../shared/keys';
+import { treesWithKeptActs } from '../shared/waiting';
 import { NoticeBoard } from './notice';
-import { KeysSheet } from './KeysSheet';
+import { FocusKeeper } from './FocusKeeper';
 import { useTheme } from './theme';
 import { Writing } from './Writing';
+
+const KeysSheet = lazy(() => import('./KeysSheet').then((m) => ({ default: m.KeysSheet })));
 
 const PLACES = [
   { to: '/bench', name: 'Bench' },
@@ -13,14 +17,13 @@ const PLACES = [
 export function Shell() {
   const [theme, setTheme] = useTheme();
   const [keys, setKeys] = useState(false);
+  useKeys(
+    'Everywhere',
+    useMemo(() => [{ keys: '?', what: 'this sheet', run: () => setKeys((open) => !open) }], []),
+  );
   useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      const typing = event.target instanceof HTMLElement && event.target.matches('input, textarea, select');
-      if (event.key === '?' && !typing) setKeys((open) => !open);
-      if (event.key === 'Escape') setKeys(false);
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
+    const kept = treesWithKeptActs();
+    if (kept.length) void import('../shared/desk-store').then((m) => m.resume(kept));
   }, []);
   return (
     <NoticeBoard>
@@ -32,7 +35,7 @@ export function Shell() {
               key={place.to}
               to={place.to}
               className={({ isActive }) =>
-                `flex h-12 w-full items-center justify-center border-t-4 text-[14px] sm:h-11 sm:border-l-4 sm:border-t-0 sm:pr-1 ${isActive ? 'border-copper font-bold' : 'border-transparent text-quiet hover:text-ink'}`
+                `flex h-12 w-full items-center justify-center border-t-4 text-[15px] sm:h-11 sm:border-l-4 sm:border-t-0 sm:pr-1 ${isActive ? 'border-copper font-bold' : 'border-transparent text-quiet hover:text-ink'}`
               }
             >
               {place.name}
@@ -41,13 +44,13 @@ export function Shell() {
           <span className="sm:flex-1" />
           <button
             type="button"
-            className="h-12 w-full border-t-4 border-transparent text-[14px] text-quiet hover:text-ink sm:h-10 sm:border-t-0"
+            className="h-12 w-full border-t-4 border-transparent text-[15px] text-quiet hover:text-ink sm:h-10 sm:border-t-0"
             onClick={() => setTheme(theme === 'paper' ? 'lamp' : 'paper')}
             aria-label={theme === 'paper' ? 'Work by lamplight' : 'Work by daylight'}
           >
             {theme === 'paper' ? 'Lamp' : 'Day'}
           </button>
-          <button type="button" className="hidden h-10 w-full text-[14px] text-quiet hover:text-ink sm:block" onClick={() => setKeys(true)}>
+          <button type="button" className="hidden h-10 w-full text-[15px] text-quiet hover:text-ink sm:block" onClick={() => setKeys(true)}>
             Keys
           </button>
         </nav>
@@ -56,7 +59,8 @@ export function Shell() {
         </div>
       </div>
       <Writing />
-      {keys && <KeysSheet onClose={() => setKeys(false)} />}
+      <FocusKeeper />
+      <Suspense fallback={null}>{keys && <KeysSheet onClose={() => setKeys(false)} />}</Suspense>
     </NoticeBoard>
   );
 }

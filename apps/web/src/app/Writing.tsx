@@ -1,11 +1,13 @@
-import { useEffect, useLayoutEffect, useState } from 'react';
-import { useWriting } from '../shared/writing';
+import { useEffect, useLayoutEffect, useState, useSyncExternalStore } from 'react';
+import { subscribeTraffic, trafficNow } from '../shared/traffic';
+import { count } from '../shared/say';
 
 const SLOW_MS = 500;
 
-/** Keeps the page from being closed over a change that is still on its way, and says so where it takes long. */
+/** Says what is on its way to the server or waits for it, and keeps the page from being closed over it. */
 export function Writing() {
-  const writing = useWriting();
+  const { waiting, away } = useSyncExternalStore(subscribeTraffic, trafficNow);
+  const writing = waiting > 0;
   const [slow, setSlow] = useState(false);
   useLayoutEffect(() => {
     document.body.dataset.writing = writing ? '1' : '0';
@@ -22,8 +24,10 @@ export function Writing() {
     };
   }, [writing]);
   return (
-    <p role="status" className="fixed bottom-20 right-6 z-30 bg-sheet px-3 text-quiet print:hidden">
-      {slow && 'Being written'}
+    <p role="status" className={`fixed bottom-20 right-6 z-30 bg-sheet px-3 print:hidden ${away ? 'border-l-4 border-ochre py-1' : 'text-quiet'}`}>
+      {away
+        ? `The server does not answer. ${count(waiting, 'change')} ${waiting === 1 ? 'waits' : 'wait'} here and will be sent when it does.`
+        : slow && 'Being written'}
     </p>
   );
 }

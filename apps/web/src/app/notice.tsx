@@ -1,15 +1,15 @@
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react';
-import { ApiError } from '../shared/api';
+import { ApiError } from '../shared/http';
 
 interface Notices {
-  /** Runs something that may be refused; says so in the server's own words. Resolves to whether it worked. */
+  /** Runs something that may be refused; says so in the words of the refusal. Resolves to whether it worked. */
   attempt: (work: () => Promise<unknown>) => Promise<boolean>;
 }
 
 const Context = createContext<Notices>({ attempt: async () => true });
 export const useNotice = (): Notices => useContext(Context);
 
-const wordsOf = (error: unknown): string => (error instanceof ApiError ? error.message : 'Something went wrong here. Nothing was changed.');
+const wordsOf = (error: unknown): string => (error instanceof ApiError ? error.message : 'Something went wrong on this page. What is stored is safe.');
 
 /** One line at the foot of the page for what was refused, until it is read. */
 export function NoticeBoard({ children }: { children: ReactNode }) {

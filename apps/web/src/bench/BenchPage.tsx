@@ -1,30 +1,21 @@
+import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import type { TreeSummary } from '@ustle/contract';
-import { useTrees, useYard } from '../shared/api';
+import { useTrees, useYard } from '../shared/queries';
 import { Skeleton } from '../shared/parts';
 import { daysBetween, sayLong, sayShort } from '../shared/say';
 import { StageGlyph, type Glyph } from '../shared/StageGlyph';
+import { useTitle } from '../shared/use-title';
 import { ImportTree } from './ImportTree';
-import { NewTree } from './NewTree';
 import { RaceStrip } from './RaceStrip';
 import { TreePicture } from './TreePicture';
 
-const stageFor = (tree: TreeSummary): string =>
-  tree.next?.kind === 'promise'
-    ? 'remove'
-    : tree.next?.kind !== 'plan'
-      ? tree.coils
-        ? 'watch'
-        : 'read'
-      : tree.next.title.includes('front')
-        ? 'front'
-        : /remove|to cut/.test(tree.next.title)
-          ? 'remove'
-          : 'wire';
+// Forms come when one is opened.
+const NewTree = lazy(() => import('./NewTree').then((m) => ({ default: m.NewTree })));
 
 const glyphOf = (tree: TreeSummary): Glyph => {
   if (!tree.coils) return 'none';
-  return tree.next?.stage ?? (tree.next?.kind === 'remove' ? 'marking' : 'clear');
+  return tree.next?.mark ?? (tree.next?.kind === 'remove' ? 'marking' : 'clear');
 };
 
 function whenOf(tree: TreeSummary, today: string): string {
@@ -37,10 +28,10 @@ function Row({ tree, today }: { tree: TreeSummary; today: string }) {
   return (
     <li className="border-b border-rule">
       <Link
-        to={`/tree/${tree.id}/${stageFor(tree)}`}
+        to={`/tree/${tree.id}/${tree.next?.leadsTo ?? (tree.coils ? 'watch' : 'read')}`}
         className="grid grid-cols-[84px_1fr_auto] items-center gap-x-4 px-4 py-2 hover:bg-sheet sm:px-6 lg:grid-cols-[84px_minmax(170px,1.1fr)_minmax(220px,1.6fr)_minmax(200px,330px)_110px]"
       >
-        <TreePicture silhouette={tree.silhouette} size={76} />
+        <TreePicture tree={tree.id} revision={tree.revision} size={76} />
         <div className="min-w-0">
           <div className="truncate font-serif text-xl">{tree.name}</div>
           <div className="text-quiet">{tree.species}</div>
@@ -63,8 +54,8 @@ function Row({ tree, today }: { tree: TreeSummary; today: string }) {
 function Legend() {
   const items: [string, string][] = [
     ['var(--color-moss)', 'set, may come off'],
-    ['var(--color-ochre)', 'may press'],
-    ['var(--color-madder)', 'may mark'],
+    ['var(--color-ochre)', 'may be touching'],
+    ['var(--color-madder)', 'may be marking'],
   ];
   return (
     <div className="hidden flex-wrap items-center gap-x-5 gap-y-1 px-6 py-4 text-quiet lg:flex">
@@ -92,7 +83,9 @@ function Empty() {
       </p>
       <p className="mt-3">Or measure one with ruler and caliper: a line for each branch. To try things first, have a tree made up. Nothing can break.</p>
       <div className="mt-6 flex flex-wrap items-end gap-6">
-        <NewTree />
+        <Suspense fallback={null}>
+          <NewTree />
+        </Suspense>
         <ImportTree />
       </div>
     </div>
@@ -101,7 +94,9 @@ function Empty() {
 
 /** The trees in the order in which they need a hand. */
 export function BenchPage() {
+  useTitle('Bench');
   const { data: trees, error } = useTrees();
+  const [newTree, setNewTree] = useState(false);
   const { data: yard } = useYard();
   const soon = trees && yard ? trees.filter((t) => t.next && t.next.kind !== 'plan' && daysBetween(yard.today, t.next.on) <= 7).length : 0;
   const words = soon === 0 ? 'No wire wants you this week.' : soon === 1 ? 'One tree wants you this week.' : `${soon} trees want you this week.`;
@@ -118,7 +113,11 @@ export function BenchPage() {
         </div>
         <ImportTree />
       </header>
-      {error && <p className="px-6 py-4 text-madder">{error.message}</p>}
+      {error && (
+        <p role="alert" className="px-6 py-4 text-madder">
+          {error.message} {trees ? 'This is as it was last.' : 'It is asked again by itself.'}
+        </p>
+      )}
       {!trees && !error && (
         <div className="px-6">
           <Skeleton lines={6} />
@@ -133,10 +132,10 @@ export function BenchPage() {
             ))}
           </ul>
           <Legend />
-          <details className="px-4 pb-8 sm:px-6">
+          <details className="px-4 pb-8 sm:px-6" onToggle={(event) => setNewTree(event.currentTarget.open)}>
             <summary className="cursor-pointer text-quiet">A new tree</summary>
             <div className="mt-3">
-              <NewTree />
+              <Suspense fallback={null}>{newTree && <NewTree />}</Suspense>
             </div>
           </details>
         </>

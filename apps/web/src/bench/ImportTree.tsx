@@ -1,7 +1,9 @@
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Problem } from '@ustle/contract';
-import { ApiError, importTree } from '../shared/api';
+import { Dialog } from '../shared/Dialog';
+import { ApiError } from '../shared/http';
+import { importTree } from '../shared/queries';
 
 const LARGEST_MB = 8;
 
@@ -42,7 +44,8 @@ export function ImportTree() {
         ref={input}
         type="file"
         accept=".json,application/json"
-        className="hidden"
+        className="sr-only"
+        tabIndex={-1}
         aria-label="Tree file"
         onChange={(event) => {
           const file = event.target.files?.[0];
@@ -51,22 +54,20 @@ export function ImportTree() {
         }}
       />
       {problem && (
-        <div role="alert" className="fixed inset-0 z-40 flex items-center justify-center bg-ink/30">
-          <div className="max-h-[80vh] w-[560px] max-w-[94vw] overflow-auto border border-madder bg-sheet p-6">
-            <h2 className="text-xl">This file was not taken in</h2>
-            <p className="mt-1 text-quiet">Nothing was stored. {problem.faults ? 'What is wrong, and where:' : ''}</p>
-            <ul className="mt-3 space-y-2">
-              {(problem.faults ?? [{ path: problem.field ?? '/', code: problem.code, message: problem.message }]).map((f, i) => (
-                <li key={i} className="border-t border-rule pt-2">
-                  <code className="text-madder">{f.path}</code> {f.message}
-                </li>
-              ))}
-            </ul>
-            <button type="button" autoFocus className="btn btn-outline btn-primary mt-5" onClick={() => setProblem(null)}>
-              Close
-            </button>
-          </div>
-        </div>
+        <Dialog label="This file was not taken in" alarm onClose={() => setProblem(null)}>
+          <h2 className="text-xl">This file was not taken in</h2>
+          <p className="mt-1 text-quiet">Nothing was stored. {problem.faults ? 'What is wrong, and where:' : ''}</p>
+          <ul className="mt-3 space-y-2">
+            {(problem.faults ?? [{ path: problem.field ?? '/', code: problem.code, message: problem.message }]).map((f, i) => (
+              <li key={i} className="border-t border-rule pt-2">
+                <code className="text-madder">{f.path}</code> {f.message}
+              </li>
+            ))}
+          </ul>
+          <button type="button" data-first className="btn btn-outline btn-primary mt-5" onClick={() => setProblem(null)}>
+            Close
+          </button>
+        </Dialog>
       )}
     </>
   );

@@ -1,52 +1,50 @@
-import { useState } from 'react';
+import { Controller, useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
-import { FORMS, nameInText, type Form } from '@ustle/core';
 import { useNotice } from '../app/notice';
-import { beginTree, makeUpTree, useSpecies } from '../shared/api';
+import { NumberField } from '../shared/NumberField';
+import type { NumberRule } from '../shared/numbers';
+import { beginTree, makeUpTree, useSpecies } from '../shared/queries';
+
+const FORMS = ['upright', 'cascade', 'clump'] as const;
+const AGE = { type: 'number', minimum: 3, maximum: 300, unit: 'years', step: 1 } as unknown as NumberRule;
+
+interface Fields {
+  name: string;
+  kind: string;
+  age: number;
+  form: (typeof FORMS)[number];
+}
 
 /** Begins a tree to be measured; or has one made up, to try things on before one's own is measured. */
 export function NewTree() {
   const { data: species } = useSpecies();
-  const [name, setName] = useState('');
-  const [kind, setKind] = useState('larch');
-  const [age, setAge] = useState('30');
-  const [form, setForm] = useState<Form>('upright');
   const navigate = useNavigate();
   const { attempt } = useNotice();
-  const found = species?.find((s) => s.key === kind);
-  const sayKind = found ? nameInText(found) : kind;
-  const measure = (): Promise<boolean> =>
+  const { register, control, handleSubmit, getValues } = useForm<Fields>({ defaultValues: { name: '', kind: 'larch', age: 30, form: 'upright' } });
+  const sayKind = (kind: string): string => species?.find((s) => s.key === kind)?.name.toLowerCase() ?? kind;
+  const measure = handleSubmit(({ name, kind }) =>
     attempt(async () => {
-      const view = await beginTree(name.trim() || `New ${sayKind}`, kind);
-      void navigate(`/tree/${view.id}/measure`);
-    });
+      const { id } = await beginTree(name.trim() || `New ${sayKind(kind)}`, kind);
+      void navigate(`/tree/${id}/measure`);
+    }),
+  );
   const makeUp = (): Promise<boolean> =>
     attempt(async () => {
-      const view = await makeUpTree({
-        name: name.trim() || `Practice ${sayKind}`,
-        species: kind,
-        form,
-        age: Math.min(300, Math.max(3, Number(age) || 30)),
-        seed: Math.floor(Math.random() * 2147483647),
-      });
-      void navigate(`/tree/${view.id}/front`);
+      const { name, kind, age, form } = getValues();
+      const seed = Math.floor(Math.random() * 2147483647);
+      const { id } = await makeUpTree({ name: name.trim() || `Practice ${sayKind(kind)}`, species: kind, form, age, seed });
+      void navigate(`/tree/${id}/front`);
     });
   return (
-    <form
-      className="flex flex-wrap items-end gap-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void measure();
-      }}
-    >
+    <form className="flex flex-wrap items-end gap-3" onSubmit={(event) => void measure(event)} noValidate>
       <label className="block">
-        <span className="mb-1 block text-[14px] text-quiet">Name</span>
-        <input className="input w-48 bg-sheet" maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
+        <span className="mb-1 block text-quiet">Name</span>
+        <input className="input w-48 bg-sheet" maxLength={120} {...register('name')} />
       </label>
       <label className="block">
-        <span className="mb-1 block text-[14px] text-quiet">Kind of tree</span>
-        <select className="select w-52 bg-sheet" value={kind} onChange={(event) => setKind(event.target.value)}>
-          {(species ?? []).map((s) => (
+        <span className="mb-1 block text-quiet">Kind of tree</span>
+        <select className="select w-52 bg-sheet" {...register('kind')}>
+          {(species ?? [{ key: 'larch', name: 'Larch' }]).map((s) => (
             <option key={s.key} value={s.key}>
               {s.name}
             </option>
@@ -56,14 +54,11 @@ export function NewTree() {
       <button type="submit" className="btn btn-primary">
         Measure it
       </button>
-      <span className="flex items-end gap-2">
+      <span className="flex flex-wrap items-end gap-2">
+        <Controller control={control} name="age" render={({ field }) => <NumberField label="Age" rule={AGE} value={field.value} onValue={field.onChange} />} />
         <label className="block">
-          <span className="mb-1 block text-[14px] text-quiet">Age, years</span>
-          <input type="number" className="input w-20 bg-sheet" min={3} max={300} value={age} onChange={(event) => setAge(event.target.value)} />
-        </label>
-        <label className="block">
-          <span className="mb-1 block text-[14px] text-quiet">Form</span>
-          <select className="select w-32 bg-sheet" value={form} onChange={(event) => setForm(event.target.value as Form)}>
+          <span className="mb-1 block text-quiet">Form</span>
+          <select className="select w-32 bg-sheet" {...register('form')}>
             {FORMS.map((f) => (
               <option key={f}>{f}</option>
             ))}

@@ -1,4 +1,4 @@
-import type { RaceBar } from '@ustle/contract';
+import type { RaceBar } from '@ustle/core';
 import { daysBetween } from '../shared/say';
 
 const BEFORE = 20;
@@ -19,7 +19,7 @@ export function RaceStrip({ race, today, width = 330 }: { race: RaceBar; today: 
       viewBox={`0 0 ${width} 30`}
       className="block max-w-[330px]"
       role="img"
-      aria-label={`${race.branch}: may press from ${touchFrom ?? 'never'}, may mark from ${markFrom ?? 'never'}, set by ${setFrom ?? 'unknown'}`}
+      aria-label={`may be touching from ${touchFrom ?? 'never'}, marking from ${markFrom ?? 'never'}, set by ${setFrom ?? 'unknown'}`}
     >
       <line x1="0" x2={width} y1="16" y2="16" stroke="var(--color-rule)" />
       {band(touchFrom, markFrom, 'var(--color-ochre)', 11, 10, 'touch')}

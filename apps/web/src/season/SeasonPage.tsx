@@ -1,9 +1,11 @@
 import { Link } from 'react-router';
 import { paths, type DueView } from '@ustle/contract';
-import { useSeason } from '../shared/api';
+import { useSeason } from '../shared/queries';
 import { Skeleton } from '../shared/parts';
+import { getISODay, parseISO } from 'date-fns';
 import { addDays, daysBetween, sayDate, sayShort } from '../shared/say';
 import { StageGlyph, type Glyph } from '../shared/StageGlyph';
+import { useTitle } from '../shared/use-title';
 
 interface Week {
   title: string;
@@ -12,8 +14,7 @@ interface Week {
 
 /** The dated work by week, Monday to Sunday; the first week is this one. */
 function weeksOf(days: readonly DueView[], today: string): Week[] {
-  const weekday = (new Date(`${today}T00:00:00Z`).getUTCDay() + 6) % 7;
-  const monday = addDays(today, -weekday);
+  const monday = addDays(today, 1 - getISODay(parseISO(today)));
   const byWeek = new Map<number, DueView[]>();
   for (const day of days) {
     const week = Math.floor(daysBetween(monday, day.on) / 7);
@@ -34,10 +35,10 @@ function Item({ item, today }: { item: DueView; today: string }) {
   return (
     <li className="border-t border-rule">
       <Link
-        to={`/tree/${item.tree}/${item.kind === 'plan' ? 'front' : item.kind === 'promise' ? 'remove' : 'watch'}${item.branches[0] ? `?branch=${item.branches[0]}` : ''}`}
+        to={`/tree/${item.tree}/${item.leadsTo}${item.branches[0] ? `?branch=${item.branches[0]}` : ''}`}
         className="grid grid-cols-[24px_1fr] gap-x-3 gap-y-0.5 px-4 py-3 hover:bg-sheet sm:grid-cols-[24px_120px_170px_1fr] sm:px-6"
       >
-        <StageGlyph stage={item.stage ?? GLYPHS[item.kind]} />
+        <StageGlyph stage={item.mark ?? GLYPHS[item.kind]} />
         <span className={item.kind !== 'plan' && item.on <= today ? 'font-bold text-copper' : ''}>
           {item.kind === 'plan' ? 'open' : item.on <= today ? 'today' : sayShort(item.on)}
         </span>
@@ -52,6 +53,7 @@ function Item({ item, today }: { item: DueView; today: string }) {
 
 /** What is due, week by week. */
 export function SeasonPage() {
+  useTitle('Season');
   const { data, error } = useSeason();
   const dated = data?.days.filter((d) => d.kind !== 'plan') ?? [];
   const open = data?.days.filter((d) => d.kind === 'plan') ?? [];
@@ -67,7 +69,11 @@ export function SeasonPage() {
           Calendar file (.ics)
         </a>
       </header>
-      {error && <p className="px-6 py-4 text-madder">{error.message}</p>}
+      {error && (
+        <p role="alert" className="px-6 py-4 text-madder">
+          {error.message} {data ? 'This is as it was last.' : 'It is asked again by itself.'}
+        </p>
+      )}
       {!data && !error && (
         <div className="px-6">
           <Skeleton lines={6} />

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import type { KeyboardEvent, ReactNode } from 'react';
 
 /** A share from 0 to 1 as a hairline bar; the number stands beside it. */
 export function Bar({ share, tone = 'bark', limit }: { share: number; tone?: 'bark' | 'ochre' | 'moss' | 'madder'; limit?: number }) {
@@ -14,7 +14,7 @@ export function Bar({ share, tone = 'bark', limit }: { share: number; tone?: 'ba
 /** A caution to people, at the step where it matters. */
 export function Caution({ children }: { children: ReactNode }) {
   return (
-    <p className="border-l-4 border-madder bg-base-100 px-3 py-2 text-[14.5px]">
+    <p className="border-l-4 border-madder bg-base-100 px-3 py-2 text-[15px]">
       <strong>Mind yourself. </strong>
       {children}
     </p>
@@ -43,17 +43,37 @@ export function PanelHead({ title, aside, children }: { title: string; aside?: R
   );
 }
 
-/** Sheets of one panel, one in sight. */
-export function Tabs<T extends string>({ sheets, open, onOpen }: { sheets: readonly { key: T; name: string }[]; open: T; onOpen: (sheet: T) => void }) {
+/** Sheets of one panel, one in sight; the arrow keys go from one to the next. */
+export function Tabs<T extends string>({
+  sheets,
+  open,
+  onOpen,
+  label,
+}: {
+  sheets: readonly { key: T; name: string }[];
+  open: T;
+  onOpen: (sheet: T) => void;
+  label: string;
+}) {
+  const onKeyDown = (event: KeyboardEvent<HTMLDivElement>): void => {
+    const at = sheets.findIndex((s) => s.key === open);
+    const to = { ArrowRight: at + 1, ArrowLeft: at - 1, Home: 0, End: sheets.length - 1 }[event.key];
+    if (to === undefined) return;
+    event.preventDefault();
+    const next = (to + sheets.length) % sheets.length;
+    onOpen(sheets[next]!.key);
+    (event.currentTarget.children[next] as HTMLElement).focus();
+  };
   return (
-    <div role="tablist" className="mb-3 flex flex-wrap gap-1 border-b border-rule">
+    <div role="tablist" aria-label={label} className="mb-3 flex flex-wrap gap-1 border-b border-rule" onKeyDown={onKeyDown}>
       {sheets.map((s) => (
         <button
           key={s.key}
           type="button"
           role="tab"
           aria-selected={s.key === open}
-          className={`h-10 border-b-[3px] px-2.5 ${s.key === open ? 'border-copper font-bold' : 'border-transparent text-quiet hover:text-ink'}`}
+          tabIndex={s.key === open ? 0 : -1}
+          className={`h-11 border-b-[3px] px-2.5 ${s.key === open ? 'border-copper font-bold' : 'border-transparent text-quiet hover:text-ink'}`}
           onClick={() => onOpen(s.key)}
         >
           {s.name}
@@ -77,7 +97,7 @@ export function Choice<T extends string>({
 }) {
   return (
     <fieldset>
-      <legend className="mb-1 text-[14px] text-quiet">{label}</legend>
+      <legend className="mb-1 text-quiet">{label}</legend>
       <div className="flex flex-wrap gap-1.5">
         {options.map((o) => (
           <button
@@ -92,5 +112,20 @@ export function Choice<T extends string>({
         ))}
       </div>
     </fieldset>
+  );
+}
+
+/** A small thing to do, beside what it is about. */
+export function Quiet({ onClick, children, disabled = false, label }: { onClick: () => void; children: ReactNode; disabled?: boolean; label?: string }) {
+  return (
+    <button
+      type="button"
+      disabled={disabled}
+      aria-label={label}
+      className="min-h-7 text-left text-copper underline-offset-2 hover:underline disabled:opacity-40 pointer-coarse:min-h-11"
+      onClick={onClick}
+    >
+      {children}
+    </button>
   );
 }

@@ -1,22 +1,19 @@
-const DAY = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' });
-const LONG = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long', timeZone: 'UTC' });
-const WITH_YEAR = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' });
-
-const at = (iso: string): Date => new Date(`${iso}T00:00:00Z`);
+import { addDays as plusDays, differenceInCalendarDays, format, formatISO, parseISO } from 'date-fns';
 
 /** "Sat 28 Nov" */
-export const sayShort = (iso: string): string => DAY.format(at(iso));
+export const sayShort = (iso: string): string => format(parseISO(iso), 'EEE d MMM');
 /** "Tuesday 24 November" */
-export const sayLong = (iso: string): string => LONG.format(at(iso));
-/** "28 Nov 2026" */
-export const sayDate = (iso: string): string => WITH_YEAR.format(at(iso));
+export const sayLong = (iso: string): string => format(parseISO(iso), 'EEEE d MMMM');
+/** "28 November 2026" */
+export const sayDate = (iso: string): string => format(parseISO(iso), 'd MMMM yyyy');
 
-export const daysBetween = (from: string, to: string): number => Math.round((at(to).getTime() - at(from).getTime()) / 86_400_000);
-export const addDays = (iso: string, days: number): string => new Date(at(iso).getTime() + days * 86_400_000).toISOString().slice(0, 10);
+export const daysBetween = (from: string, to: string): number => differenceInCalendarDays(parseISO(to), parseISO(from));
+const isoOf = (date: Date): string => formatISO(date, { representation: 'date' });
+export const addDays = (iso: string, days: number): string => isoOf(plusDays(parseISO(iso), days));
 
-/** "29 Aug to 2 Sept 2026": the year once where it is the same. */
+/** "29 August to 2 September 2026": the year once where it is the same. */
 export function saySpan(from: string, to: string): string {
-  const first = from.slice(0, 4) === to.slice(0, 4) ? sayDate(from).replace(/ \d{4}$/, '') : sayDate(from);
+  const first = from.slice(0, 4) === to.slice(0, 4) ? format(parseISO(from), 'd MMMM') : sayDate(from);
   return `${first} to ${sayDate(to)}`;
 }
 
@@ -24,3 +21,5 @@ export function saySpan(from: string, to: string): string {
 export const percent = (share: number): string => `${share > 0.0005 && share < 0.0095 ? (share * 100).toFixed(1) : Math.round(share * 100)}%`;
 export const sayMetal = (metal: string, size: number, gauge: number | null): string =>
   `${size.toFixed(1)} mm ${metal}${gauge === null ? '' : ` (gauge ${gauge})`}`;
+/** Counts in words where they are few: "one branch", "3 branches". */
+export const count = (n: number, one: string, many = `${one}s`): string => `${n === 1 ? 'one' : n} ${n === 1 ? one : many}`;

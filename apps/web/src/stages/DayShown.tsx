@@ -1,5 +1,5 @@
 import { sayDate } from '../shared/say';
-import { useDesk } from './tree-context';
+import { useDesk } from './desk';
 
 /** Over the picture: that it shows another day than today, and the way back. */
 export function DayShown() {

@@ -1,7 +1,8 @@
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useDrag } from '@use-gesture/react';
+import { useRef, type KeyboardEvent } from 'react';
 import { addDays, daysBetween, sayDate } from '../shared/say';
 import { useSeasonCurve } from '../work/use-planner';
-import { useDesk } from './tree-context';
+import { useDesk } from './desk';
 
 const WEEKS = 105;
 const DAYS = WEEKS * 7;
@@ -21,7 +22,7 @@ function months(from: string): { iso: string; name: string }[] {
 
 /** Two years of time: when the tree grows, when its wires may come off or mark. Drawn along, the tree shows that day. */
 export function Ribbon() {
-  const { tree, plan, today, day, setDay, branch } = useDesk();
+  const { tree, plan, today, day, setDay, branch, short } = useDesk();
   const from = addDays(today, -BEFORE);
   const curve = useSeasonCurve(tree, from, WEEKS);
   const box = useRef<HTMLDivElement>(null);
@@ -31,13 +32,14 @@ export function Ribbon() {
   const wire = plan?.wires.find((w) => w.branch === branch) ?? plan?.wires[0];
   const grow = curve ? `M0 64${curve.map((v, i) => `L${((i + 0.5) / WEEKS) * 1000} ${64 - v * 24}`).join('')}L1000 64Z` : '';
 
-  const drawTo = (event: PointerEvent): void => {
-    if (!event.buttons || !box.current) return;
-    const { left, width } = box.current.getBoundingClientRect();
-    const share = Math.min(1, Math.max(0, (event.clientX - left) / width));
-    const picked = addDays(from, Math.round(share * DAYS));
-    setDay(Math.abs(daysBetween(today, picked)) < 5 ? today : picked);
-  };
+  const drawing = useDrag(
+    ({ xy: [at] }) => {
+      const { left, width } = box.current!.getBoundingClientRect();
+      const picked = addDays(from, Math.round(Math.min(1, Math.max(0, (at - left) / width)) * DAYS));
+      setDay(Math.abs(daysBetween(today, picked)) < 5 ? today : picked);
+    },
+    { pointer: { capture: true, keys: false } },
+  );
   const onKeyDown = (event: KeyboardEvent): void => {
     const by = { ArrowLeft: -7, ArrowRight: 7, PageDown: -30, PageUp: 30, Home: daysBetween(day, today) }[event.key];
     if (by === undefined) return;
@@ -63,12 +65,8 @@ export function Ribbon() {
       aria-valuemin={0}
       aria-valuemax={DAYS}
       aria-valuenow={Math.max(0, daysBetween(from, day))}
-      className="relative hidden h-16 shrink-0 cursor-ew-resize touch-none select-none border-t border-rule md:block"
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        drawTo(event);
-      }}
-      onPointerMove={drawTo}
+      className="relative h-16 shrink-0 cursor-ew-resize touch-none select-none overflow-hidden border-t border-rule"
+      {...drawing()}
       onKeyDown={onKeyDown}
     >
       <svg viewBox="0 0 1000 64" preserveAspectRatio="none" className="absolute inset-0 h-full w-full" aria-hidden="true">
@@ -92,19 +90,23 @@ export function Ribbon() {
           />
         )}
       </svg>
-      {months(from).map((m) => (
-        <span key={m.iso} className="absolute bottom-0.5 border-l border-rule pl-1 text-[12.5px] leading-4 text-quiet" style={{ left: `${x(m.iso) / 10}%` }}>
+      {months(from).map((m, i) => (
+        <span
+          key={m.iso}
+          className={`${i % 3 ? 'hidden md:block' : ''} absolute bottom-0.5 border-l border-rule pl-1 text-[15px] leading-4 text-quiet`}
+          style={{ left: `${x(m.iso) / 10}%` }}
+        >
           {m.name}
         </span>
       ))}
       {!(day < today && x(today) - held(x(day)) < DAY_LABEL) && (
-        <span className="absolute top-0.5 pl-1.5 text-[13px] font-bold text-copper" style={{ left: `${x(today) / 10}%` }}>
+        <span className="absolute top-0.5 pl-1.5 text-[15px] font-bold text-copper" style={{ left: `${x(today) / 10}%` }}>
           today
         </span>
       )}
       {day !== today && (
         <span
-          className="absolute top-0.5 whitespace-nowrap bg-base-100 px-1 text-[13px] font-bold"
+          className="absolute top-0.5 whitespace-nowrap bg-base-100 px-1 text-[15px] font-bold"
           style={x(day) > 850 ? { right: `${100 - x(day) / 10}%` } : { left: `${held(x(day)) / 10 + 0.2}%` }}
         >
           {sayDate(day)}
@@ -112,10 +114,10 @@ export function Ribbon() {
       )}
       {wire && day === today && (
         <span
-          className="absolute top-0.5 whitespace-nowrap text-[13px] text-quiet"
+          className="absolute top-0.5 whitespace-nowrap text-[15px] text-quiet"
           style={{ left: `${Math.max(x(today) / 10 + 6, Math.min(60, held(x(wire.marking.p10 ?? today)) / 10))}%` }}
         >
-          {wire.branch}:{' '}
+          {short(wire.branch)}:{' '}
           {wire.cleanWindow
             ? `off ${sayDate(wire.cleanWindow.from)} to ${sayDate(wire.cleanWindow.to)}`
             : wire.marking.p10

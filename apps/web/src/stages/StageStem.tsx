@@ -1,13 +1,13 @@
 import { memo } from 'react';
 import { NavLink, useLocation } from 'react-router';
-import type { StageKey } from './settled';
-import { STAGES } from './stages';
+import { STAGES } from './all';
+import type { Stage } from './stage';
 
-const WIDTH = 500;
+const WIDTH = 580;
 const rise = (i: number): number => 30 - 5 * Math.sin((i / (STAGES.length - 1)) * Math.PI * 1.5) - i * 1.2;
 
 /** The stages in one row, where there is no room for the stem. */
-export const StageRow = memo(function StageRow({ stage }: { stage: StageKey }) {
+export const StageRow = memo(function StageRow({ stage }: { stage: Stage }) {
   const { search } = useLocation();
   return (
     <nav aria-label="Stages" className="flex w-full gap-1 overflow-x-auto pb-1 md:hidden">
@@ -16,7 +16,7 @@ export const StageRow = memo(function StageRow({ stage }: { stage: StageKey }) {
           key={s.key}
           to={{ pathname: `../${s.key}`, search }}
           relative="path"
-          className={`flex h-11 flex-1 items-center justify-center border-b-4 px-1 ${s.key === stage ? 'border-copper font-bold' : 'border-transparent text-quiet'}`}
+          className={`flex h-11 flex-1 items-center justify-center border-b-4 px-1 ${s.key === stage.key ? 'border-copper font-bold' : 'border-transparent text-quiet'}`}
         >
           {s.name}
         </NavLink>
@@ -26,7 +26,7 @@ export const StageRow = memo(function StageRow({ stage }: { stage: StageKey }) {
 });
 
 /** The stages as a growing stem with a node for each, filled as they are settled. */
-export const StageStem = memo(function StageStem({ stage, settled }: { stage: StageKey; settled: ReadonlySet<StageKey> }) {
+export const StageStem = memo(function StageStem({ stage, settled }: { stage: Stage; settled: ReadonlySet<string> }) {
   const { search } = useLocation();
   const x = (i: number): number => 30 + (i * (WIDTH - 60)) / (STAGES.length - 1);
   const path = STAGES.map((_, i) => `${i ? 'L' : 'M'}${x(i)} ${rise(i)}`).join('');
@@ -39,9 +39,9 @@ export const StageStem = memo(function StageStem({ stage, settled }: { stage: St
             key={s.key}
             cx={x(i)}
             cy={rise(i)}
-            r={s.key === stage ? 7.5 : 5}
-            fill={s.key === stage ? 'var(--color-copper)' : settled.has(s.key) ? 'var(--color-moss)' : 'var(--color-base-100)'}
-            stroke={s.key === stage ? 'var(--color-copper)' : settled.has(s.key) ? 'var(--color-moss)' : 'var(--color-bark)'}
+            r={s.key === stage.key ? 7.5 : 5}
+            fill={s.key === stage.key ? 'var(--color-copper)' : settled.has(s.key) ? 'var(--color-moss)' : 'var(--color-base-100)'}
+            stroke={s.key === stage.key ? 'var(--color-copper)' : settled.has(s.key) ? 'var(--color-moss)' : 'var(--color-bark)'}
             strokeWidth="1.8"
           />
         ))}
@@ -52,7 +52,7 @@ export const StageStem = memo(function StageStem({ stage, settled }: { stage: St
           to={{ pathname: `../${s.key}`, search }}
           relative="path"
           aria-label={`${s.name}${settled.has(s.key) ? ', settled' : ''}`}
-          className={`absolute top-1 flex h-[58px] w-[86px] -translate-x-1/2 items-end justify-center text-[14px] ${s.key === stage ? 'font-bold' : 'text-quiet hover:text-ink'}`}
+          className={`absolute top-1 flex h-[58px] w-[76px] -translate-x-1/2 items-end justify-center text-[15px] ${s.key === stage.key ? 'font-bold' : 'text-quiet hover:text-ink'}`}
           style={{ left: x(i) }}
         >
           {s.name}

@@ -1,32 +1,25 @@
-import { useCallback, useEffect } from 'react';
+import { useMemo } from 'react';
 import { paths } from '@ustle/contract';
 import { speciesOf } from '@ustle/core';
-import { useNotice } from '../app/notice';
-import { step } from '../shared/api';
-import type { StageKey } from './settled';
+import { useKeys } from '../shared/keys';
+import { useDesk } from './desk';
+import type { Stage } from './stage';
 import { StageRow, StageStem } from './StageStem';
-import { useDesk } from './tree-context';
-
-function useUndoKeys(undo: () => void, redo: () => void): void {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
-      event.preventDefault();
-      if (event.shiftKey) redo();
-      else undo();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [undo, redo]);
-}
 
 /** The tree's name, undo and redo, its file, and the stages on their stem. */
-export function TreeHead({ stage, settled }: { stage: StageKey; settled: ReadonlySet<StageKey> }) {
-  const { view, tree } = useDesk();
-  const { attempt } = useNotice();
-  const undo = useCallback(() => void (view.undo && attempt(() => step(view, 'undo'))), [view, attempt]);
-  const redo = useCallback(() => void (view.redo && attempt(() => step(view, 'redo'))), [view, attempt]);
-  useUndoKeys(undo, redo);
+export function TreeHead({ stage, settled }: { stage: Stage; settled: ReadonlySet<string> }) {
+  const { stored, tree, step } = useDesk();
+  const { undo, redo } = stored;
+  useKeys(
+    'This tree',
+    useMemo(
+      () => [
+        { keys: 'mod+z', what: 'take the last thing done back', run: (event) => (event.preventDefault(), void (undo && step('undo'))) },
+        { keys: 'mod+shift+z', what: 'do it again', run: (event) => (event.preventDefault(), void (redo && step('redo'))) },
+      ],
+      [undo, redo, step],
+    ),
+  );
   return (
     <header className="flex min-h-16 flex-wrap items-center justify-between gap-x-4 border-b border-rule px-4 sm:px-6">
       <div className="min-w-0 py-1">
@@ -39,22 +32,22 @@ export function TreeHead({ stage, settled }: { stage: StageKey; settled: Readonl
         <button
           type="button"
           className="btn btn-ghost btn-sm"
-          disabled={!view.undo}
-          onClick={undo}
-          title={view.undo ? `Take back: ${view.undo}` : 'Nothing to take back'}
+          disabled={!undo}
+          onClick={() => void step('undo')}
+          title={undo ? `Take back: ${undo}` : 'Nothing to take back'}
         >
           Undo
         </button>
         <button
           type="button"
           className="btn btn-ghost btn-sm"
-          disabled={!view.redo}
-          onClick={redo}
-          title={view.redo ? `Again: ${view.redo}` : 'Nothing to make again'}
+          disabled={!redo}
+          onClick={() => void step('redo')}
+          title={redo ? `Again: ${redo}` : 'Nothing to make again'}
         >
           Redo
         </button>
-        <a className="btn btn-ghost btn-sm" href={paths.treeFile(view.id)} download>
+        <a className="btn btn-ghost btn-sm" href={paths.treeFile(stored.id)} download>
           Tree file
         </a>
       </div>

@@ -1,5 +1,5 @@
 import { add, direction, lengthOf, NO_EVIDENCE, pointAt, scale, screenAxes, smooth, type Evidence, type Vec, type View } from '../space/index.js';
-import { seenTrunk, type PlacedTree } from '../tree/index.js';
+import { seenTrunk, shortNamesOf, type PlacedTree } from '../tree/index.js';
 import type { Front, Part } from './scores.js';
 
 function baseSpread(placed: PlacedTree, view: View): Evidence {
@@ -38,6 +38,7 @@ function ofBranches(placed: PlacedTree, ids: readonly string[], word: (id: strin
 /** Each score part with what it sees, for drawing. */
 export function frontEvidence(placed: PlacedTree, front: Front, part: Part): Evidence {
   const trunk = smooth(placed.trunk, 6);
+  const short = shortNamesOf(placed.tree);
   switch (part) {
     case 'base':
       return baseSpread(placed, front);
@@ -49,7 +50,7 @@ export function frontEvidence(placed: PlacedTree, front: Front, part: Part): Evi
       const by = ofBranches(
         placed,
         hiding.map((h) => h.branch),
-        (id) => `${id} hides ${(hiding.find((h) => h.branch === id)!.share * 100).toFixed(0)}%`,
+        (id) => `${short(id)} hides ${(hiding.find((h) => h.branch === id)!.share * 100).toFixed(0)}%`,
       );
       return { lines: [low.points, ...by.lines], words: by.words };
     }
@@ -57,9 +58,9 @@ export function frontEvidence(placed: PlacedTree, front: Front, part: Part): Evi
       return apexLean(placed);
     case 'eye':
     case 'greenKept':
-      return ofBranches(placed, front.atEye, (id) => `${id} at you`);
+      return ofBranches(placed, front.atEye, (id) => `${short(id)} at you`);
     case 'firstBranch':
-      return ofBranches(placed, front.leading, (id) => id);
+      return ofBranches(placed, front.leading, short);
     case 'features':
       return {
         lines: placed.tree.features.map((f) => f.z.map((z) => featurePoint(placed, f.bearing, z))),

@@ -1,5 +1,7 @@
 export * from './evidence.js';
 export * from './hiding.js';
+export * from './planting.js';
+export * from './tilts.js';
 export { movementOf } from './movement.js';
 export { PARTS, WEIGHT_PROFILES, EYE_DEG, usualWeights, type Front, type Part, type PartScores, type Weights } from './scores.js';
 export * from './search.js';

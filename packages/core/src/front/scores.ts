@@ -1,6 +1,6 @@
 import { clamp, toDeg, toRad, turnDeg } from '../units/index.js';
 import { lengthOf, pointAt, smooth, viewer, wedge, type Vec, type View } from '../space/index.js';
-import { formOf, greenWithChildren, slope, type PlacedTree, type Tree } from '../tree/index.js';
+import { formOf, greenWithChildren, namesOf, slope, type Names, type PlacedTree, type Tree } from '../tree/index.js';
 import { hidingOf, type HiddenBy, type Hiding } from './hiding.js';
 import { movementOf } from './movement.js';
 
@@ -41,6 +41,7 @@ type OfBearing = { base: Scored; firstBranch: ReturnType<typeof firstBranch>; fe
 
 interface Context {
   placed: PlacedTree;
+  names: Names;
   /** Living main branches from below: where they leave (share of the height) and their bearing. */
   low: { id: string; share: number; bearing: number }[];
   trunkLine: Vec[];
@@ -68,6 +69,7 @@ export function prepare(placed: PlacedTree): Context {
   const hide = hidingOf(placed);
   const context: Context = {
     placed,
+    names: namesOf(placed.tree),
     low: placed.branches
       .filter((b) => b.order === 1 && b.branch.state !== 'dead')
       .map((b) => ({ id: b.branch.id, share: b.line.points[0]![2] / placed.height, bearing: slope(b).bearing }))
@@ -146,7 +148,7 @@ interface Eye extends Scored {
   atEye: string[];
 }
 
-function eye({ placed }: Context, see: (p: Vec) => Vec): Eye {
+function eye({ placed, names }: Context, see: (p: Vec) => Vec): Eye {
   const limit = (placed.height * 2) / 3;
   const size = placed.trunk.diameters[0]! * placed.height;
   const found: { id: string; d: number; load: number }[] = [];
@@ -162,8 +164,8 @@ function eye({ placed }: Context, see: (p: Vec) => Vec): Eye {
   const named = (): string =>
     found
       .slice(0, 3)
-      .map((f) => `${f.id} (${f.d.toFixed(0)} mm)`)
-      .join(', ');
+      .map((f) => `${names(f.id)} (${f.d.toFixed(0)} mm)`)
+      .join('; ');
   return {
     score: 1 / (1 + 12 * load),
     atEye: found.map((f) => f.id),
@@ -171,7 +173,7 @@ function eye({ placed }: Context, see: (p: Vec) => Vec): Eye {
   };
 }
 
-function firstBranch({ low }: Context, view: View): Scored & { leading: string[] } {
+function firstBranch({ low, names }: Context, view: View): Scored & { leading: string[] } {
   const seen = low.map((b) => ({ ...b, off: turnDeg(view.bearing, b.bearing) }));
   const first = seen.find((b) => b.share > 0.12);
   if (!first) return { score: 0, because: () => 'no branch to start from', leading: [] };
@@ -184,8 +186,8 @@ function firstBranch({ low }: Context, view: View): Scored & { leading: string[]
     const side = first.off > 0 ? 'left' : 'right';
     const way =
       aside < 30 ? 'comes at you' : aside > 150 ? 'goes to the back' : `goes ${side}, ${Math.abs(90 - aside).toFixed(0)}° ${aside <= 90 ? 'forward' : 'back'}`;
-    const behind = back === first ? '' : `; ${back ? `${back.id} behind` : 'no back branch'}`;
-    return `${first.id} ${way}${behind}`;
+    const behind = back === first ? '' : `; ${back ? `${names(back.id)} behind` : 'no back branch'}`;
+    return `${names(first.id)} ${way}${behind}`;
   };
   return { score: 0.65 * toSide * atHeight + (back ? 0.35 : 0), because, leading: [first.id, ...(back ? [back.id] : [])] };
 }

@@ -4,25 +4,22 @@ import {
   cuttingCare,
   findingsOf,
   gapMap,
-  greenTally,
   lossesOf,
   proposeSessions,
-  readTree,
   rulesFor,
   survey,
   type CutItem,
   type Finding,
   type Gap,
-  type GreenTally,
   type Loss,
   type ProposedSession,
-  type Reading,
 } from '../removal/index.js';
 import { proposePoses } from '../pose/index.js';
+import { capacityOf, readTree, verdictOf, type Reading } from '../reading/index.js';
+import { promisesOf, type Promised } from '../season/index.js';
 import type { View } from '../space/index.js';
-import { decide, outcomeOf, placeTree, type PlacedTree, type TakenOff, type Tree } from '../tree/index.js';
+import { decided, greenTally, outcomeOf, placeTree, type GreenTally, type PlacedTree, type TakenOff, type Tree } from '../tree/index.js';
 import { otherWork } from './plan.js';
-import { promisesOf, type Promised } from './promises.js';
 
 /** How a tree looks from its front: score, trunk in sight. */
 export interface Looks {
@@ -71,13 +68,13 @@ function lossesBy(placed: PlacedTree, front: Front | null, { gone, cut }: TakenO
 }
 
 function eitherWay(tree: Tree, view: View, keep: string, remove: string): EitherWay {
-  const decided = decide(remove, { act: 'remove' })(decide(keep, { act: 'keep' })(tree));
-  const off = outcomeOf(decided);
+  const after = decided(decided(tree, keep, 'keep'), remove, 'remove');
+  const off = outcomeOf(after);
   const [before, placed] = [placeTree(tree), placeTree(off.tree)];
   return {
     keep,
     remove,
-    tree: decided,
+    tree: after,
     green: off.green,
     looks: looksOf(judgeFront(placed, view)),
     gaps: gapMap(before, placed, view).filter((g) => g.opened).length,
@@ -108,7 +105,13 @@ export function consequencesOf(tree: Tree, onDay: number): Consequences {
     after: looksOf(judgeFront(after, view)),
     gaps: gapMap(placed, after, view),
     losses: lossesBy(placed, chosen && seen, off),
-    sessions: proposeSessions(tree, onDay, reading.capacity - other, (id) => worst.get(id) ?? 0),
+    sessions: proposeSessions(
+      tree,
+      onDay,
+      reading.capacity - other,
+      (id) => worst.get(id) ?? 0,
+      (t, day) => verdictOf(capacityOf(t, day).value) === 'go',
+    ),
     promises: promisesOf(placed, onDay),
     either: (tree.plan.either ?? []).map(([a, b]) => [eitherWay(tree, view, a, b), eitherWay(tree, view, b, a)]),
     cuts,

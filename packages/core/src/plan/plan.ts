@@ -1,12 +1,13 @@
-import { dayOf, isoOf } from '../units/index.js';
+import { dayOf, isoOf, sayDay } from '../units/index.js';
 import { findSpecies } from '../species/index.js';
-import { judgeFront, searchFronts, type Front, type PartScores } from '../front/index.js';
-import { findingsOf, greenTally, readTree, type Finding, type GreenTally, type OtherWork, type Reading } from '../removal/index.js';
-import { proposePoses, type PlannedPose } from '../pose/index.js';
-import { outcomeOf, placeTree, type PlacedTree, type Tree } from '../tree/index.js';
+import { judgeFront, searchFronts, tiltsFor, type Front, type PartScores } from '../front/index.js';
+import { findingsOf, type Finding } from '../removal/index.js';
+import { readTree, type OtherWork, type Reading } from '../reading/index.js';
+import { proposePoses } from '../pose/index.js';
+import { promisesOf } from '../season/index.js';
+import { greenTally, namesOf, outcomeOf, placeTree, type GreenTally, type PlacedTree, type PlannedPose, type Tree } from '../tree/index.js';
+import { planWiring, type RunBranchPlan, type RunPlan } from '../wire/index.js';
 import { watch, type Dates, type Watched } from '../growth/index.js';
-import { promisesOf } from './promises.js';
-import { planWiring, type RunBranchPlan, type RunPlan } from './wiring.js';
 
 export interface PlanFront {
   bearing: number;
@@ -70,13 +71,6 @@ export interface PlanDocument {
 
 const digits = (value: number, places: number): number => Math.round(value * 10 ** places) / 10 ** places;
 const angle = (deg: number): number => digits(deg, 1);
-
-/** A tree repotted lately is not replanted soon: its angle can only be trimmed. Degrees of tilt to look at, in steps of 5. */
-export function tiltsFor(tree: Tree, onDay: number): number[] {
-  const months = tree.repottedOn ? (onDay - dayOf(tree.repottedOn)) / 30.44 : Infinity;
-  const most = months < 18 ? 5 : 20;
-  return Array.from({ length: (2 * most) / 5 + 1 }, (_, i) => i * 5 - most);
-}
 
 function frontsOf(placed: PlacedTree, tilts: readonly number[]): Front[] {
   const found = searchFronts(placed, { pitches: tilts, rolls: tilts }).candidates;
@@ -167,6 +161,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: P
   const reading = readTree(tree, onDay, otherWork(after, poses));
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;
   const tally = greenTally(tree, onDay);
+  const names = namesOf(tree);
   return {
     format: 'ustle-plan',
     version: 1,
@@ -202,7 +197,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: P
     wires: watch(placed, onDay).map(planWire),
     notes: [
       `Figures for ${findSpecies(tree.species)!.name} are estimates for branch wood in pots; the tree's own record corrects them.`,
-      ...promisesOf(placed, onDay).map((p) => `${p.branch}, ${p.kind}: ${p.on ? `comes back on ${p.on}. ` : ''}${p.text}`),
+      ...promisesOf(placed, onDay).map((p) => `${names(p.branch)}, ${p.kind}: ${p.on ? `comes back on ${sayDay(dayOf(p.on))}. ` : ''}${p.text}`),
       ...(tree.plan.guys.length ? ['Guys are kept in the file; their pull is not computed yet.'] : []),
     ],
   };

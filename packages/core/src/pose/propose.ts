@@ -1,44 +1,14 @@
 import { clamp, toDeg, toRad } from '../units/index.js';
 import { angleBetween, direction, lengthOf } from '../space/index.js';
-import { speciesOf, type Habit } from '../species/index.js';
-import { bandOf, bendRisk, safeBendRatio, stagesFor, type Band, type Protection } from '../wood/index.js';
-import { slope, stemsOf, type PlacedBranch, type PlacedTree, type Pose } from '../tree/index.js';
+import { habitElevation, speciesOf } from '../species/index.js';
+import { bandOf, bendRisk, safeBendRatio, stagesFor, type Protection } from '../wood/index.js';
+import { slope, stemsOf, type PlacedBranch, type PlacedTree, type PlannedBend, type PlannedPose, type Pose } from '../tree/index.js';
 
-export interface PlannedBend {
-  /** mm from the shoulder where the bend begins, and the length it is spread over. */
-  at: number;
-  length: number;
-  angle: number;
-  toward: { bearing: number; elevation: number };
-  diameter: number;
-  radius: number;
-  risk: number;
-  band: Band;
-  stages: number | null;
-  protection: Protection;
-}
-
-export interface PlannedPose {
-  branch: string;
-  bearing: number;
-  elevation: number;
-  bends: PlannedBend[];
-  from: 'plan' | 'habit';
-  because: string[];
-}
-
-/** Elevation (degrees) a branch wants, low on the tree and near the top; lower branches carried snow longer. */
-const HABITS: Record<Habit, [number, number]> = { down: [-22, 18], level: [-6, 28], up: [14, 48] };
 /** Closer than this to where it should be, a branch is left as it grows. */
 export const LEAST_BEND_DEG = 10;
 /** The first part of a branch that one bend may be spread over. */
 const SPREAD_SHARE = 0.5;
 const CALM = 0.55;
-
-export function habitElevation(habit: Habit, heightShare: number): number {
-  const [low, high] = HABITS[habit];
-  return low + (high - low) * clamp((heightShare - 0.15) / 0.8, 0, 1);
-}
 
 const PROTECTIONS: readonly Protection[] = ['none', 'raffia', 'both'];
 

@@ -1,11 +1,11 @@
-import { clockOf, isCutting, sessionOf, slope, takenOff, type Act, type PlacedTree } from '../tree/index.js';
+import { clockOf, namesOf, isCutting, sessionOf, slope, takenOff, type Fate, type PlacedTree } from '../tree/index.js';
 import { pointAt } from '../space/index.js';
 
 /** One cut to take to the tree: its tag, where to find the branch, and what to cut where. */
 export interface CutItem {
   tag: number;
   branch: string;
-  act: Act;
+  act: Fate;
   session: number;
   /** "210 mm up the trunk, towards 4 o'clock (300°)". */
   where: string;
@@ -22,7 +22,8 @@ export interface CutItem {
 /** The cuts of one session in the order to make them: from below, what is inside before what is outside. */
 export function cutList(placed: PlacedTree, session: number): CutItem[] {
   const { tree } = placed;
-  const cuts = tree.plan.decisions.filter((d) => isCutting(d) && sessionOf(d) === session);
+  const names = namesOf(tree);
+  const cuts = tree.plan.decisions.filter(isCutting).filter((d) => sessionOf(d) === session);
   const goesAlong = new Set(cuts.flatMap((d) => [...takenOff(tree, [d]).gone].filter((id) => id !== d.branch)));
   const items = cuts
     .filter((d) => placed.byId.has(d.branch) && !goesAlong.has(d.branch))
@@ -32,13 +33,13 @@ export function cutList(placed: PlacedTree, session: number): CutItem[] {
       const kept = cut.get(d.branch)?.kept ?? 0;
       const along = [...gone].filter((id) => id !== d.branch).sort();
       const { bearing } = slope(b);
-      const on = b.branch.parent === 'trunk' ? 'up the trunk' : `along ${b.branch.parent}`;
-      const at = b.branch.parent === 'trunk' ? 'the trunk' : b.branch.parent;
+      const on = b.branch.parent === 'trunk' ? 'up the trunk' : `along ${names(b.branch.parent)}`;
+      const at = names(b.branch.parent);
       const what =
         d.act === 'stub'
           ? `Cut to ${kept.toFixed(0)} mm and leave the stub ${d.stub === 'anchor' ? 'to tie to' : 'for a jin'}.`
           : kept > 0
-            ? `Shorten to ${kept.toFixed(0)} mm${d.toShoot ? `, just past ${d.toShoot}` : ''}.`
+            ? `Shorten to ${kept.toFixed(0)} mm${d.act === 'shorten' && d.toShoot ? `, just past ${names(d.toShoot)}` : ''}.`
             : `Cut off at ${at}.`;
       return {
         tag: 0,

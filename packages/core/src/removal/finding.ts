@@ -15,12 +15,14 @@ export interface Finding {
   advice: Advice;
   also: Advice[];
   because: string[];
+  /** What would be lost with the branch: reasons to keep it. */
+  against: string[];
   /** Ids of the runs and guys that would lose their branch. */
   conflicts: string[];
 }
 
 /** A finding as a rule makes it; what speaks for keeping the branch is added for all alike. `draw` is made when somebody looks. */
-export interface Draft extends Omit<Finding, 'conflicts' | 'also'> {
+export interface Draft extends Omit<Finding, 'conflicts' | 'also' | 'against'> {
   also?: Advice[];
   draw: () => Evidence;
 }

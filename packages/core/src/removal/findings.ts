@@ -43,7 +43,8 @@ export function findingsOf(placed: PlacedTree, front: SeenFromFront | null, prof
     return {
       ...d,
       also: d.also ?? [],
-      because: [...d.because, ...takes, ...losses.map((l) => `Against removing it: ${l.text}`)],
+      because: [...d.because, ...takes],
+      against: losses.map((l) => l.text),
       conflicts: [...runs, ...guys],
     };
   });

@@ -1,4 +1,3 @@
-export * from './budget.js';
 export * from './cut-list.js';
 export * from './finding.js';
 export * from './findings.js';
@@ -6,8 +5,6 @@ export * from './gaps.js';
 export { conflictsOf, lossesOf, type Loss, type LossKind } from './keeping.js';
 export * from './profile.js';
 export * from './sessions.js';
-export * from './signs.js';
 export { survey, type Survey } from './survey.js';
-export * from './tally.js';
 export * from './wounds.js';
 export { bendAt } from './rules/forks.js';

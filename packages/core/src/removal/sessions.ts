@@ -1,8 +1,6 @@
 import { isoOf, monthName, monthOf } from '../units/index.js';
 import { nameInText, northernMonth, speciesOf } from '../species/index.js';
-import { greenCutInYear, isCutting, takenOff, sessionOf, type Decision, type Tree } from '../tree/index.js';
-import { capacityOf, verdictOf } from './budget.js';
-import { greenTally } from './tally.js';
+import { greenCutInYear, greenTally, isCutting, takenOff, sessionOf, type Decision, type Tree } from '../tree/index.js';
 
 /** A session of cutting as proposed: which branches, how much green, and from when. */
 export interface ProposedSession {
@@ -19,8 +17,11 @@ const SEARCH_DAYS = 3 * 365;
 const MOST_SESSIONS = 5;
 const YEAR = 365;
 
+/** Whether a tree is strong enough for structural work on a day. */
+export type Bears = (tree: Tree, day: number) => boolean;
+
 /** The first day, by weeks, on which a rested tree bears a cut of this share of its green. */
-function firstDay(tree: Tree, after: number, green: number, cutBefore: { day: number; green: number }[]): { on: number | null; because: string } {
+function firstDay(tree: Tree, after: number, green: number, cutBefore: { day: number; green: number }[], bears: Bears): { on: number | null; because: string } {
   const { cap } = greenTally(tree);
   const species = speciesOf(tree.species);
   const { bad } = species.months.pruning;
@@ -28,7 +29,7 @@ function firstDay(tree: Tree, after: number, green: number, cutBefore: { day: nu
   for (let day = after + LEAST_REST_DAYS; day <= after + SEARCH_DAYS; day += 7) {
     const inYear = cutBefore.filter((c) => c.day > day - YEAR).reduce((sum, c) => sum + c.green, greenCutInYear(tree, day));
     if (inYear + green > Math.max(cap, green) + 1e-9) continue;
-    if (verdictOf(capacityOf(rested, day).value) !== 'go') continue;
+    if (!bears(rested, day)) continue;
     if (bad.includes(northernMonth(tree.site.hemisphere, day))) continue;
     return {
       on: day,
@@ -55,7 +56,7 @@ function inOrder(tree: Tree, cuts: readonly Decision[], weight: (branch: string)
  * This session's cuts spread over as many as the tree needs; null when they all fit now. `room` is what the rest of the work
  * leaves of the capacity, `weight` how much each branch's going matters (its worst finding).
  */
-export function proposeSessions(tree: Tree, onDay: number, room: number, weight: (branch: string) => number): ProposedSession[] | null {
+export function proposeSessions(tree: Tree, onDay: number, room: number, weight: (branch: string) => number, bears: Bears): ProposedSession[] | null {
   const { cap, pastYear } = greenTally(tree, onDay);
   const cuts = tree.plan.decisions.filter((d) => isCutting(d) && sessionOf(d) === 1);
   const now = Math.max(0, Math.min(cap - pastYear, room * cap - pastYear));
@@ -81,7 +82,7 @@ export function proposeSessions(tree: Tree, onDay: number, room: number, weight:
     const when =
       session === 1
         ? { on: onDay, because: 'What the tree bears now: dead wood, what matters most, what costs least green.' }
-        : firstDay(tree, last, green, cutBefore);
+        : firstDay(tree, last, green, cutBefore, bears);
     sessions.push({ session, on: when.on === null ? null : isoOf(when.on), branches: decisions.map((d) => d.branch), green, because: when.because });
     cutBefore.push({ day: when.on ?? last, green });
     if (when.on === null) {

@@ -1,5 +1,5 @@
 import { turnDeg } from '../units/index.js';
-import { greenWithChildren, slope, stemsOf, type PlacedBranch, type PlacedTree } from '../tree/index.js';
+import { greenWithChildren, namesOf, shortNamesOf, slope, stemsOf, type Names, type PlacedBranch, type PlacedTree } from '../tree/index.js';
 import type { SeenFromFront } from './finding.js';
 import type { RemovalProfile } from './profile.js';
 
@@ -16,6 +16,9 @@ export interface Survey {
   primaries: readonly PlacedBranch[];
   greenWith: ReadonlyMap<string, number>;
   slopeOf: (b: PlacedBranch) => { bearing: number; elevation: number };
+  /** What branches are called, in sentences; and short enough for a word on the tree. */
+  names: Names;
+  short: Names;
 }
 
 const idOrder = (a: PlacedBranch, b: PlacedBranch): number => (a.branch.id < b.branch.id ? -1 : 1);
@@ -40,6 +43,8 @@ export function survey(placed: PlacedTree, front: SeenFromFront | null, profile:
     primaries: onTrunk.filter(isLiving),
     greenWith: greenWithChildren(placed.tree),
     slopeOf: (b) => slopes.get(b)!,
+    names: namesOf(placed.tree),
+    short: shortNamesOf(placed.tree),
   };
 }
 

@@ -1,4 +1,5 @@
 export * from './closest.js';
+export * from './coverage.js';
 export * from './evidence.js';
 export * from './polyline.js';
 export * from './vec.js';

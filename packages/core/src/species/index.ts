@@ -1,3 +1,4 @@
 export * from './season.js';
 export * from './species.js';
 export type * from './types.js';
+export * from './habit.js';

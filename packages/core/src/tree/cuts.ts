@@ -1,12 +1,18 @@
 import { dayOf } from '../units/index.js';
-import { measure } from './changes.js';
+import { withBranches } from './branches.js';
 import { placeTree, withChildren } from './geometry.js';
 import { isCutting, outcomeOf, takenOff } from './outcome.js';
 import { standing } from './record.js';
-import type { Branch, RecordEntry, Tree } from './types.js';
+import type { LineOf, RecordLine } from './lines.js';
+import type { Branch } from './measures.js';
+import { namesOf } from './names.js';
+import type { Tree } from './types.js';
+
+/** A line of the record that tells of wood that went. */
+export type CutLine = LineOf<'removed'> | LineOf<'shortened'>;
 
 /** The lines of the record for cutting branches as the plan decided, in order from below; each holds the wood as it was. */
-export function cutEntries(tree: Tree, ids: readonly string[], on: string): RecordEntry[] {
+export function cutLines(tree: Tree, ids: readonly string[], on: string): CutLine[] {
   const { gone } = takenOff(tree, tree.plan.decisions);
   const decided = new Map(tree.plan.decisions.filter(isCutting).map((d) => [d.branch, d]));
   const placed = placeTree(tree);
@@ -14,24 +20,19 @@ export function cutEntries(tree: Tree, ids: readonly string[], on: string): Reco
   // What goes along with another branch is told with that one.
   const along = (id: string): boolean => gone.has(id) && ids.some((other) => other !== id && decided.has(other) && withChildren(tree, other).has(id));
   const own = ids.filter((id) => decided.has(id) && !along(id));
+  const called = namesOf(tree);
   let now = tree;
   return own
     .sort((a, b) => heightOf(a) - heightOf(b) || (a < b ? -1 : 1))
-    .map((id): RecordEntry => {
+    .map((id): CutLine => {
       const decision = decided.get(id)!;
       const { tree: after, gone: off, cut, green } = outcomeOf(now, [decision]);
       const was = now.branches.filter((b) => b.id === id || off.has(b.id));
       now = after;
-      return {
-        on,
-        kind: cut.has(id) ? 'shortened' : 'removed',
-        branch: id,
-        was,
-        green,
-        ...(cut.has(id) ? { length: cut.get(id)!.kept } : {}),
-        ...(decision.act === 'stub' ? { stub: decision.stub ?? 'jin' } : {}),
-        ...(decision.why ? { text: decision.why } : {}),
-      };
+      const told = { on, branch: id, was, green, called: called(id), ...(decision.why ? { text: decision.why } : {}) };
+      const left = cut.get(id);
+      if (!left) return { kind: 'removed', ...told };
+      return { kind: 'shortened', ...told, length: left.kept, ...(decision.act === 'stub' ? { stub: decision.stub ?? 'jin' } : {}) };
     });
 }
 
@@ -42,21 +43,21 @@ export function afterCut(tree: Tree, ids: readonly string[]): Tree {
     tree,
     tree.plan.decisions.filter((d) => done.has(d.branch)),
   );
-  const measured = measure({ branches: after.branches })(tree);
+  const measured = withBranches(tree, after.branches);
   return { ...measured, plan: { ...measured.plan, decisions: measured.plan.decisions.filter((d) => !done.has(d.branch)) } };
 }
 
-const isCut = (entry: RecordEntry): boolean => (entry.kind === 'removed' || entry.kind === 'shortened') && Array.isArray(entry.was);
+const isCut = (line: RecordLine): line is CutLine => (line.kind === 'removed' || line.kind === 'shortened') && Array.isArray(line.was);
 
 /** The tree with the wood of one line of the record put back as it was. */
-export function beforeCut(tree: Tree, { was = [], green = 0 }: RecordEntry): Tree {
+export function beforeCut(tree: Tree, { was = [], green = 0 }: CutLine): Tree {
   const back = new Set(was.map((b) => b.id));
   const others = tree.branches.filter((b) => !back.has(b.id)).map((b): Branch => ({ ...b, green: b.green * (1 - green) }));
   return { ...tree, branches: [...others, ...was] };
 }
 
 /** The cuts that stand in the record, oldest first. */
-export const cutsOf = (tree: Tree): RecordEntry[] => standing(tree.record).filter(isCut);
+export const cutsOf = (tree: Tree): CutLine[] => standing(tree.record).filter(isCut);
 
 /** The tree as it was measured on a day: what was cut since is back on. */
 export function treeOn(tree: Tree, onDay: number): Tree {
@@ -79,5 +80,5 @@ export function greenCutInYear(tree: Tree, onDay: number): number {
 /** Branches that may be cut on a client's tree: those that an agreement names. Null where nobody has to be asked. */
 export function agreedBranches(tree: Tree): Set<string> | null {
   if (!tree.client) return null;
-  return new Set(standing(tree.record).flatMap((e) => (e.kind === 'agreed' ? (e.branches ?? []) : [])));
+  return new Set(standing(tree.record).flatMap((e) => (e.kind === 'agreed' ? e.branches : [])));
 }

@@ -1,9 +1,38 @@
 import { takenOff } from './outcome.js';
-import type { Act, Tree } from './types.js';
+import { detailsOf, type Decision, type DecisionDetails, type Fate } from './plan-parts.js';
+import type { Tree } from './types.js';
 
 /** What is decided for each branch; 'undecided' where nothing is. A branch that goes with another one counts as removed. */
-export function decisionsOf(tree: Tree): Map<string, Act> {
+export function decisionsOf(tree: Tree): Map<string, Fate> {
   const own = new Map(tree.plan.decisions.map((d) => [d.branch, d.act]));
   const { gone } = takenOff(tree, tree.plan.decisions);
   return new Map(tree.branches.map((b) => [b.id, gone.has(b.id) ? 'remove' : (own.get(b.id) ?? 'undecided')]));
+}
+
+/** A decision with only the details that go with its fate, and none that is null. */
+function decisionOf(branch: string, act: Fate, details: DecisionDetails): Decision {
+  const own = detailsOf(act);
+  const kept = Object.entries(details).filter(([key, v]) => own.includes(key) && v !== null && v !== undefined);
+  return { branch, act, ...Object.fromEntries(kept) } as Decision;
+}
+
+/** One decision set among the others. Another fate keeps only why and when; "undecided" takes it away. */
+function set(decisions: readonly Decision[], branch: string, act: Fate, details: DecisionDetails): Decision[] {
+  const others = decisions.filter((d) => d.branch !== branch);
+  if (act === 'undecided') return others;
+  const before = decisions.find((d) => d.branch === branch);
+  const kept: DecisionDetails = before?.act === act ? before : { why: before?.why, session: before?.session };
+  return [...others, decisionOf(branch, act, { ...kept, ...details })];
+}
+
+const AGAINST: Partial<Record<Fate, Fate>> = { remove: 'keep', keep: 'remove' };
+
+/** The tree with what becomes of a branch decided. Of a pair of which one goes, the other one follows. */
+export function decided(tree: Tree, branch: string, act: Fate, details: DecisionDetails = {}): Tree {
+  const { plan } = tree;
+  const own = set(plan.decisions, branch, act, details);
+  const follows = AGAINST[act];
+  const others = (plan.either ?? []).filter((pair) => pair.includes(branch)).map(([a, b]) => (a === branch ? b : a));
+  const decisions = follows ? others.reduce((all, other) => set(all, other, follows, {}), own) : own;
+  return { ...tree, plan: { ...plan, decisions } };
 }

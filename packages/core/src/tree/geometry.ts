@@ -17,7 +17,8 @@ import {
   type Limb,
   type Vec,
 } from '../space/index.js';
-import type { Branch, Tree } from './types.js';
+import type { Branch } from './measures.js';
+import type { Tree } from './types.js';
 
 /** A flat layer of foliage: an ellipsoid with unit axes (along, across, up) and half-sizes in mm. */
 export interface Pad {

@@ -1,7 +1,10 @@
 import { turnDeg, wrapDeg } from '../units/index.js';
 import { add, bearingAndElevation, direction, lengthOf, limb, scale, type Vec } from '../space/index.js';
 import { placeTree, posed } from './geometry.js';
-import type { Branch, Measured, Station, Tree } from './types.js';
+import { BRANCH, type Branch, type Station } from './measures.js';
+import { namesOf } from './names.js';
+import { fits, sayRule } from './sentences.js';
+import type { Measured, Tree } from './types.js';
 
 export interface MeasureFault {
   branch: string;
@@ -11,26 +14,19 @@ export interface MeasureFault {
   wrong: boolean;
 }
 
-const LIMITS: Partial<Record<keyof Branch, [low: number, high: number, unit: string]>> = {
-  at: [0, 6000, 'mm'],
-  bearing: [0, 360, 'degrees'],
-  elevation: [-90, 90, 'degrees'],
-  length: [1, 4000, 'mm'],
-  d: [0.3, 400, 'mm'],
-  tipD: [0.1, 400, 'mm'],
-  bareTo: [0, 1, 'of the length'],
-  green: [0, 1, 'of the tree'],
-};
+const MEASURED_FIELDS = ['at', 'bearing', 'elevation', 'length', 'd', 'tipD', 'bareTo', 'green'] as const;
 
 /** What is wrong or unlikely in a tree's branches, in place. Assumes that parents exist and make no cycle. */
 export function measureFaults(tree: Tree): MeasureFault[] {
   const faults: MeasureFault[] = tree.branches.flatMap((b) =>
-    (Object.entries(LIMITS) as [keyof Branch, [number, number, string]][]).flatMap(([field, [low, high, unit]]): MeasureFault[] =>
-      (b[field] as number) >= low && (b[field] as number) <= high ? [] : [{ branch: b.id, field, wrong: true, message: `between ${low} and ${high} ${unit}` }],
-    ),
+    MEASURED_FIELDS.flatMap((field): MeasureFault[] => {
+      const rule = BRANCH.properties[field];
+      return fits(rule, b[field]) ? [] : [{ branch: b.id, field, wrong: true, message: sayRule(rule) }];
+    }),
   );
   if (faults.length) return faults;
   const placed = placeTree(tree);
+  const names = namesOf(tree);
   for (const { branch: b, parentDiameter } of placed.branches) {
     const parent = placed.byId.get(b.parent);
     const room = lengthOf(parent?.line ?? placed.trunk);
@@ -40,14 +36,14 @@ export function measureFaults(tree: Tree): MeasureFault[] {
         branch: b.id,
         field: 'at',
         wrong: false,
-        message: parent ? `beyond the tip of ${b.parent}, ${room.toFixed(0)} mm` : `above the apex, ${room.toFixed(0)} mm along the trunk`,
+        message: parent ? `beyond the tip of ${names(b.parent)}, ${room.toFixed(0)} mm` : `above the apex, ${room.toFixed(0)} mm along the trunk`,
       });
     if (b.d > parentDiameter * 1.05)
       faults.push({
         branch: b.id,
         field: 'd',
         wrong: false,
-        message: `thicker than ${parent ? b.parent : 'the trunk'} there, ${parentDiameter.toFixed(1)} mm`,
+        message: `thicker than ${names(b.parent)} there, ${parentDiameter.toFixed(1)} mm`,
       });
   }
   return faults;
@@ -60,7 +56,7 @@ const tenths = (v: Vec): Vec => [tenth(v[0]), tenth(v[1]), tenth(v[2])];
 export function reshaped(branch: Branch, changes: Partial<Branch>): Branch {
   const next = { ...branch, ...changes };
   const turnedOrStretched = (['bearing', 'elevation', 'length'] as const).some((k) => changes[k] !== undefined && changes[k] !== branch[k]);
-  if (!branch.path || !turnedOrStretched) return next;
+  if (changes.path || !branch.path || !turnedOrStretched) return next;
   const line = limb(
     branch.path as Vec[],
     branch.path.map(() => 0),

@@ -1,12 +1,15 @@
 import { clamp } from '../units/index.js';
 import { lengthOf, pointAt, stretch, sub, type Limb } from '../space/index.js';
-import { measure } from './changes.js';
+import { withBranches } from './branches.js';
 import { addShares, branchOf, childrenOf, placeTree, withChildren } from './geometry.js';
-import type { Act, Branch, Decision, Tree } from './types.js';
+import type { Branch } from './measures.js';
+import type { Decision, Fate } from './plan-parts.js';
+import type { Tree } from './types.js';
 
-/** Acts that take wood off. */
-const CUTTING: readonly Act[] = ['remove', 'shorten', 'stub'];
-export const isCutting = ({ act }: Decision): boolean => CUTTING.includes(act);
+/** Fates that take wood off. */
+export type Cutting = Extract<Decision, { act: 'remove' | 'shorten' | 'stub' }>;
+const CUTTING: readonly Fate[] = ['remove', 'shorten', 'stub'];
+export const isCutting = (decision: Decision): decision is Cutting => CUTTING.includes(decision.act);
 export const sessionOf = ({ session }: Decision): number => session ?? 1;
 
 const tenth = (x: number): number => Math.round(x * 10) / 10;
@@ -73,7 +76,7 @@ export function takenOff(tree: Tree, decisions: readonly Decision[]): TakenOff {
   const cut = new Map<string, Cut>();
   for (const decision of decisions) {
     const branch = branchOf(tree, decision.branch);
-    const kept = branch ? keptLength(branch, decision, branchOf(tree, decision.toShoot ?? '')) : null;
+    const kept = branch ? keptLength(branch, decision, branchOf(tree, (decision.act === 'shorten' && decision.toShoot) || '')) : null;
     if (!branch || kept === null) continue;
     const dies = decision.act === 'stub';
     if (kept > 0) cut.set(branch.id, { kept, dies });
@@ -103,7 +106,7 @@ export function outcomeOf(tree: Tree, decisions: readonly Decision[] = tree.plan
     .filter((b) => !gone.has(b.id))
     .map((b) => (cut.has(b.id) ? cutTo(b, placed!.byId.get(b.id)!.line, cut.get(b.id)!) : b))
     .map((b) => (green ? { ...b, green: Math.min(1, b.green / whole) } : b));
-  return { tree: measure({ branches })(tree), ...off };
+  return { tree: withBranches(tree, branches), ...off };
 }
 
 /** The decisions of a plan up to a session. */

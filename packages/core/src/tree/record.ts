@@ -1,9 +1,11 @@
 import { dayOf } from '../units/index.js';
 import type { MetalName } from '../wood/index.js';
-import type { MarkStage, RecordEntry, Tree, Wrap } from './types.js';
+import { branchIn, type LineOf, type MarkStage, type RecordLine, type Wrap } from './lines.js';
+import type { Hand, Start } from './plan-parts.js';
+import type { Tree } from './types.js';
 
 /** What stands after corrections: replaced and withdrawn lines are left out, in order of date. */
-export function standing(record: readonly RecordEntry[]): RecordEntry[] {
+export function standing(record: readonly RecordLine[]): RecordLine[] {
   const replaced = new Set(record.map((e) => e.corrects).filter(Boolean));
   return record
     .filter((e) => e.kind !== 'withdrawn' && !(e.id && replaced.has(e.id)))
@@ -21,8 +23,8 @@ export interface Coil {
   size: number;
   strands: number;
   angle: number;
-  hand: 'cw' | 'ccw';
-  start: 'over' | 'under';
+  hand: Hand;
+  start: Start;
   gap: number;
   wrap: Wrap;
   bentDeg: number | null;
@@ -32,30 +34,31 @@ export interface Coil {
 }
 
 /** Whether a line of the record took a branch off, by itself or along with another. */
-const tookOff = (entry: RecordEntry, branch: string): boolean =>
-  (entry.kind === 'removed' && entry.branch === branch) ||
-  ((entry.kind === 'removed' || entry.kind === 'shortened') && entry.branch !== branch && (entry.was ?? []).some((b) => b.id === branch));
+const tookOff = (line: RecordLine, branch: string): boolean =>
+  (line.kind === 'removed' && line.branch === branch) ||
+  ((line.kind === 'removed' || line.kind === 'shortened') && line.branch !== branch && (line.was ?? []).some((b) => b.id === branch));
 
-const isAbout = (entry: RecordEntry, coil: Coil): boolean => entry.branch === coil.branch && (entry.run === undefined || entry.run === coil.run);
+const isAbout = (line: LineOf<'inspected'> | LineOf<'unwired'>, coil: Coil): boolean =>
+  line.branch === coil.branch && (line.run === undefined || line.run === coil.run);
 
-function coilFrom(entry: RecordEntry, tree: Tree): Coil {
-  const run = tree.plan.runs.find((r) => r.id === entry.run);
-  const wind = run?.branches.find((b) => b.branch === entry.branch);
+function coilFrom(line: LineOf<'wired'>, tree: Tree): Coil {
+  const run = tree.plan.runs.find((r) => r.id === line.run);
+  const wind = run?.branches.find((b) => b.branch === line.branch);
   return {
-    run: entry.run ?? '',
-    branch: entry.branch ?? '',
-    since: dayOf(entry.on),
-    metal: entry.metal ?? run?.metal ?? 'aluminium',
-    size: entry.size ?? run?.size ?? 2,
-    strands: entry.strands ?? run?.strands ?? 1,
-    angle: entry.angle ?? run?.angle ?? 45,
-    hand: entry.hand ?? wind?.hand ?? 'cw',
-    start: entry.start ?? wind?.start ?? 'over',
-    gap: entry.gap ?? 0,
-    wrap: entry.wrap ?? 'none',
-    bentDeg: entry.bentDeg ?? null,
-    targetDeg: entry.targetDeg ?? null,
-    over: entry.over ?? null,
+    run: line.run ?? '',
+    branch: line.branch,
+    since: dayOf(line.on),
+    metal: line.metal ?? run?.metal ?? 'aluminium',
+    size: line.size ?? run?.size ?? 2,
+    strands: line.strands ?? run?.strands ?? 1,
+    angle: line.angle ?? run?.angle ?? 45,
+    hand: line.hand ?? wind?.hand ?? 'cw',
+    start: line.start ?? wind?.start ?? 'over',
+    gap: line.gap ?? 0,
+    wrap: line.wrap ?? 'none',
+    bentDeg: line.bentDeg ?? null,
+    targetDeg: line.targetDeg ?? null,
+    over: line.over ?? null,
     seen: [],
   };
 }
@@ -63,16 +66,16 @@ function coilFrom(entry: RecordEntry, tree: Tree): Coil {
 /** Every coil ever put on by a day, with the day it came off (null: still on). Wire comes off with `unwired` or with its branch. */
 export function coilHistory(tree: Tree, onDay: number): (Coil & { offOn: number | null })[] {
   const coils: (Coil & { offOn: number | null })[] = [];
-  for (const entry of standing(tree.record)) {
-    const day = dayOf(entry.on);
+  for (const line of standing(tree.record)) {
+    const day = dayOf(line.on);
     if (day > onDay) break;
-    if (entry.kind === 'wired') {
-      coils.push({ ...coilFrom(entry, tree), offOn: null });
+    if (line.kind === 'wired') {
+      coils.push({ ...coilFrom(line, tree), offOn: null });
       continue;
     }
     for (const coil of coils.filter((c) => c.offOn === null)) {
-      if (entry.kind === 'inspected' && entry.stage && isAbout(entry, coil)) coil.seen.push({ day, stage: entry.stage });
-      if ((entry.kind === 'unwired' && isAbout(entry, coil)) || tookOff(entry, coil.branch)) coil.offOn = day;
+      if (line.kind === 'inspected' && isAbout(line, coil)) coil.seen.push({ day, stage: line.stage });
+      if ((line.kind === 'unwired' && isAbout(line, coil)) || tookOff(line, coil.branch)) coil.offOn = day;
     }
   }
   return coils;
@@ -80,3 +83,12 @@ export function coilHistory(tree: Tree, onDay: number): (Coil & { offOn: number 
 
 /** The coils that are on the tree on a day. */
 export const coilsOn = (tree: Tree, onDay: number): Coil[] => coilHistory(tree, onDay).filter((c) => c.offOn === null);
+
+/** Every branch that the record speaks of, those included that are no longer on the tree. */
+export function recordedBranches(record: readonly RecordLine[]): Set<string> {
+  return new Set(record.flatMap((line) => [branchIn(line) ?? [], line.kind === 'agreed' ? line.branches : []].flat()));
+}
+
+/** The branches that lines of the record keep as they were when they went. */
+export const keptInRecord = (record: readonly RecordLine[]): Set<string> =>
+  new Set(record.flatMap((line) => (line.kind === 'removed' || line.kind === 'shortened' ? (line.was ?? []).map((b) => b.id) : [])));

@@ -1,14 +1,14 @@
 import { isoOf } from '../units/index.js';
-import type { DecisionDetails } from './changes.js';
 import { branchOf, childrenOf } from './geometry.js';
 import { usualStub } from './outcome.js';
-import type { Act, Tree } from './types.js';
+import type { DecisionDetails, Fate } from './plan-parts.js';
+import type { Tree } from './types.js';
 
 const USUAL_SHARE = 0.6;
 const YEAR = 365;
 
 /** What a decision is taken to mean until more is said: to the side shoot nearest the middle, a usual stub, a reserve for a year. */
-export function usualDetails(tree: Tree, id: string, act: Act, onDay: number): DecisionDetails {
+export function usualDetails(tree: Tree, id: string, act: Fate, onDay: number): DecisionDetails {
   const branch = branchOf(tree, id);
   if (!branch) return {};
   if (act === 'stub') return { stub: 'jin', length: usualStub(branch) };

@@ -1,10 +1,8 @@
-import { useCallback, useEffect } from 'react';
 import { PARTS, WEIGHT_PROFILES, type Front, type Part, type Planting, type Weights } from '@ustle/core';
-import { useNotice } from '../../app/notice';
-import { putFront, putPinned } from '../../shared/api';
 import { Bar, PanelHead, Skeleton } from '../../shared/parts';
-import { useDesk } from '../tree-context';
-import { LETTERS, sameView } from './overlay';
+import { useDesk } from '../desk';
+import { useFront } from './bench';
+import { LETTERS, sameView, sayView } from './views';
 
 const NAMES: Record<Part, string> = {
   base: 'Base',
@@ -31,8 +29,8 @@ function Parts({ front, part, onPart }: { front: Front; part: Part | null; onPar
           >
             <span>{NAMES[p]}</span>
             <Bar share={front.parts[p]} tone={front.parts[p] < 0.65 ? 'ochre' : 'bark'} />
-            <span className="text-right">{front.parts[p].toFixed(2)}</span>
-            <span className="col-span-2 col-start-2 text-[14px] font-normal leading-5 text-quiet">{front.because[p]}</span>
+            <span className="text-right">{Math.round(front.parts[p] * 100)}</span>
+            <span className="col-span-2 col-start-2 font-normal leading-5 text-quiet">{front.because[p]}</span>
           </button>
         </li>
       ))}
@@ -42,6 +40,7 @@ function Parts({ front, part, onPart }: { front: Front; part: Part | null; onPar
 
 /** What the tilt does to pot, root ball and branches. */
 function PlantingNotes({ planting }: { planting: Planting }) {
+  const { names } = useDesk();
   if (planting.tiltDeg < 0.5) return null;
   const astray = planting.branches.filter((b) => b.astray);
   return (
@@ -55,7 +54,7 @@ function PlantingNotes({ planting }: { planting: Planting }) {
         <ul className="mt-2">
           {astray.map((b) => (
             <li key={b.branch}>
-              <strong>{b.branch}</strong> {b.astray === 'rises' ? 'rises' : 'falls'} to {b.after.elevation.toFixed(0)}°, meant at {b.meant.toFixed(0)}°:{' '}
+              <strong>{names(b.branch)}</strong> {b.astray === 'rises' ? 'rises' : 'falls'} to {b.after.elevation.toFixed(0)}°, meant at {b.meant.toFixed(0)}°:{' '}
               {b.astray === 'rises' ? 'bring it down' : 'raise it'} again.
             </li>
           ))}
@@ -63,7 +62,7 @@ function PlantingNotes({ planting }: { planting: Planting }) {
       )}
       <details className="mt-2">
         <summary className="cursor-pointer">Every branch's new slope</summary>
-        <table className="mt-1 w-full text-[14.5px]">
+        <table className="mt-1 w-full ">
           <thead>
             <tr className="text-left text-quiet">
               <th className="font-normal">branch</th>
@@ -75,7 +74,7 @@ function PlantingNotes({ planting }: { planting: Planting }) {
           <tbody>
             {planting.branches.map((b) => (
               <tr key={b.branch} className="border-t border-rule">
-                <th className="py-0.5 text-left">{b.branch}</th>
+                <th className="py-0.5 text-left font-normal">{names(b.branch)}</th>
                 <td>{b.before.elevation.toFixed(0)}°</td>
                 <td>{b.after.elevation.toFixed(0)}°</td>
                 <td>{b.after.bearing.toFixed(0)}°</td>
@@ -140,23 +139,13 @@ const TILTS = [
 ] as const;
 
 export function FrontPanel() {
-  const desk = useDesk();
-  const { view, tree, fronts, here, setView, judged, part, setPart, compare, setCompare, tilts, setTilts, weights, profile, setProfile, setWeights } = desk;
-  const { attempt } = useNotice();
+  const { tree, here, setView, act } = useDesk();
+  const { fronts, judged, part, setPart, compare, setCompare, tilts, setTilts, weights, profile, setProfile, setWeights, choose } = useFront();
   const index = fronts.candidates.findIndex((f) => sameView(f, here));
   const chosen = tree.plan.front ?? null;
   const isChosen = chosen !== null && sameView(chosen, here);
   const pinned = tree.plan.pinned ?? [];
   const isPinned = pinned.some((v) => sameView(v, here));
-  const choose = useCallback(() => void attempt(() => putFront(view, here)), [here, attempt, view]);
-
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (event.key === 'Enter' && !(event.target instanceof HTMLElement && event.target.closest('button, a, input, select, summary'))) choose();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [choose]);
 
   if (!judged) return <Skeleton lines={9} />;
   const { front, planting } = judged;
@@ -167,7 +156,7 @@ export function FrontPanel() {
         aside={
           <span>
             <span className="text-quiet">{here.bearing}° </span>
-            <strong className="ml-2 font-serif text-xl font-semibold">{front.score.toFixed(2)}</strong>
+            <strong className="ml-2 font-serif text-xl font-semibold">{Math.round(front.score * 100)}</strong>
           </span>
         }
       />
@@ -180,11 +169,11 @@ export function FrontPanel() {
             onClick={() => setView(f)}
             className={`btn btn-sm gap-1 px-2 ${i === index ? 'btn-primary' : 'btn-outline border-rule'}`}
           >
-            {LETTERS[i]} <span className="font-normal">{f.score.toFixed(2)}</span>
+            {LETTERS[i]} <span className="font-normal">{Math.round(f.score * 100)}</span>
           </button>
         ))}
       </div>
-      <div className="mb-2 flex items-center gap-2 text-[14px]">
+      <div className="mb-2 flex items-center gap-2">
         <label className="flex items-center gap-2 text-quiet">
           Tilts
           <select className="select select-sm w-32 bg-base-100" value={tilts} onChange={(event) => setTilts(event.target.value as typeof tilts)}>
@@ -217,7 +206,7 @@ export function FrontPanel() {
                 className={`btn btn-sm ${sameView(v, here) ? 'btn-primary' : 'btn-outline border-rule'}`}
                 onClick={() => setView(v)}
               >
-                {v.bearing}°{v.pitch || v.roll ? ` ${v.pitch}/${v.roll}` : ''}
+                {sayView(v)}
               </button>
             ))}
           </div>
@@ -228,7 +217,7 @@ export function FrontPanel() {
         <button type="button" className="btn btn-primary" disabled={isChosen} onClick={choose}>
           {isChosen ? 'This is the front' : `Choose ${index >= 0 ? LETTERS[index] : `${here.bearing}°`}`}
         </button>
-        <button type="button" className="btn btn-outline btn-primary" aria-pressed={isPinned} onClick={() => void attempt(() => putPinned(view, here))}>
+        <button type="button" className="btn btn-outline btn-primary" aria-pressed={isPinned} onClick={() => void act({ kind: 'keep-open', view: here })}>
           {isPinned ? 'Let go' : 'Keep open'}
         </button>
         <button type="button" className="btn btn-outline btn-primary" aria-pressed={compare} onClick={() => setCompare(!compare)}>
@@ -240,7 +229,7 @@ export function FrontPanel() {
           </button>
         )}
         {isChosen && (
-          <button type="button" className="btn btn-ghost" onClick={() => void attempt(() => putFront(view, null))}>
+          <button type="button" className="btn btn-ghost" onClick={() => void act({ kind: 'front', front: null })}>
             Leave it open
           </button>
         )}

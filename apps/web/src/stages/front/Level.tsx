@@ -1,4 +1,5 @@
-import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useDrag } from '@use-gesture/react';
+import { useEffect, useRef, type KeyboardEvent } from 'react';
 import { clamp } from '@ustle/core';
 
 const MOST_DEG = 20;
@@ -24,22 +25,29 @@ export function Level({ pitch, roll, wedge, onTilt }: Props) {
   const glass = useRef<SVGSVGElement>(null);
   // The address follows with a delay; keys held down are ahead of it.
   const now = useRef({ pitch, roll });
+  const ahead = useRef(false);
   useEffect(() => {
+    if (ahead.current && (pitch !== now.current.pitch || roll !== now.current.roll)) return;
+    ahead.current = false;
     now.current = { pitch, roll };
   }, [pitch, roll]);
   const lean = (toPitch: number, toRoll: number): void => {
     now.current = { pitch: limit(toPitch), roll: limit(toRoll) };
+    ahead.current = true;
     onTilt(now.current.pitch, now.current.roll);
   };
   const limit = (deg: number): number => clamp(Math.round(deg), -MOST_DEG, MOST_DEG) + 0;
-  const drag = (event: PointerEvent): void => {
-    if (!event.buttons || !glass.current) return;
-    const { left, top, width } = glass.current.getBoundingClientRect();
-    const scale = (2 * RADIUS + 8) / width;
-    const x = ((event.clientX - left) * scale - RADIUS - 4) / (RADIUS - 10);
-    const y = ((event.clientY - top) * scale - RADIUS - 4) / (RADIUS - 10);
-    lean(y * MOST_DEG, x * MOST_DEG);
-  };
+  const drag = useDrag(
+    ({ xy: [clientX, clientY], event }) => {
+      event.stopPropagation();
+      const { left, top, width } = glass.current!.getBoundingClientRect();
+      const scale = (2 * RADIUS + 8) / width;
+      const x = ((clientX - left) * scale - RADIUS - 4) / (RADIUS - 10);
+      const y = ((clientY - top) * scale - RADIUS - 4) / (RADIUS - 10);
+      lean(y * MOST_DEG, x * MOST_DEG);
+    },
+    { pointer: { capture: true, keys: false } },
+  );
   const onKeyDown = (event: KeyboardEvent): void => {
     const by = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1], Home: [-now.current.pitch, -now.current.roll] }[event.key];
     if (!by) return;
@@ -59,12 +67,7 @@ export function Level({ pitch, roll, wedge, onTilt }: Props) {
         aria-valuemin={-MOST_DEG}
         aria-valuemax={MOST_DEG}
         aria-valuenow={pitch}
-        onPointerDown={(event) => {
-          event.stopPropagation();
-          event.currentTarget.setPointerCapture(event.pointerId);
-          drag(event);
-        }}
-        onPointerMove={drag}
+        {...drag()}
         onKeyDown={onKeyDown}
       >
         <g transform={`translate(${RADIUS + 4} ${RADIUS + 4})`}>
@@ -74,7 +77,7 @@ export function Level({ pitch, roll, wedge, onTilt }: Props) {
           <circle cx={(roll / MOST_DEG) * (RADIUS - 10)} cy={(pitch / MOST_DEG) * (RADIUS - 10)} r="9" fill="var(--color-indigo)" opacity="0.78" />
         </g>
       </svg>
-      <p className="text-[14px] leading-5 text-quiet">
+      <p className="leading-5 text-quiet">
         {say(pitch, roll)}
         {wedge !== null && wedge > 0.5 && <span className="block text-indigo">wedge {wedge.toFixed(0)} mm</span>}
       </p>

@@ -1,7 +1,8 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { paths } from '@ustle/contract';
 import { useNotice } from '../../app/notice';
-import { pressCaliper } from '../../shared/api';
+import { pressCaliper } from '../../shared/queries';
+import { useKeys } from '../../shared/keys';
 
 /** The field that a thickness may land in, if one has the focus. */
 function focusedField(): HTMLInputElement | null {
@@ -24,7 +25,7 @@ export function Caliper() {
   const { attempt } = useNotice();
   const press = useCallback(() => {
     const field = focusedField();
-    const near = field ? Number(field.value) : NaN;
+    const near = field ? Number(field.value.replace(',', '.')) : NaN;
     void attempt(() => pressCaliper(near >= 0.3 && near <= 400 ? near : undefined));
   }, [attempt]);
 
@@ -36,17 +37,12 @@ export function Caliper() {
       const field = next.settled ? focusedField() : null;
       if (field) land(field, next.mm);
     };
-    const onKey = (event: KeyboardEvent): void => {
-      if (event.key !== 'F9') return;
-      event.preventDefault();
-      press();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => {
-      source.close();
-      window.removeEventListener('keydown', onKey);
-    };
-  }, [press]);
+    return () => source.close();
+  }, []);
+  useKeys(
+    'Caliper',
+    useMemo(() => [{ keys: 'f9', what: 'press its button', inFields: true, run: (event) => (event.preventDefault(), press()) }], [press]),
+  );
 
   return (
     <button

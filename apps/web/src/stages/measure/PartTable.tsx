@@ -1,79 +1,97 @@
+import { useRef, type KeyboardEvent, type ReactNode } from 'react';
+import { Quiet } from '../../shared/parts';
+import { readNumber, type NumberRule } from '../../shared/numbers';
+import { useMeasure } from './bench';
 import { NumberCell } from './NumberCell';
 
 interface Props<T> {
   rows: readonly T[];
-  /** Number fields with their heads and units. */
-  fields: readonly { key: keyof T & string; head: string; unit: string }[];
-  fresh: (last: T | undefined) => T;
+  /** Number fields with their heads and bounds. */
+  fields: readonly { key: keyof T & string; head: string; rule: NumberRule }[];
+  fresh?: (last: T | undefined) => T;
   least?: number;
   name: string;
-  extra?: (row: T, put: (changes: Partial<T>) => void) => React.ReactNode;
-  onEdit: (rows: T[]) => void;
-  onLeave: () => void;
+  extra?: (row: T, put: (changes: Partial<T>) => void) => ReactNode;
+  onLive?: (rows: T[] | null) => void;
+  onRows: (rows: T[]) => void;
 }
 
-/** A short list of measures, such as the trunk's stations or the roots. */
-export function PartTable<T extends object>({ rows, fields, fresh, least = 0, name, extra, onEdit, onLeave }: Props<T>) {
-  const put = (row: number, changes: Partial<T>): void => onEdit(rows.map((r, i) => (i === row ? { ...r, ...changes } : r)));
+/** A short list of measures, such as the trunk's stations or the roots: Enter goes down, and adds a line at the end. */
+export function PartTable<T extends object>({ rows, fields, fresh, least = 0, name, extra, onLive, onRows }: Props<T>) {
+  const { kept, typedIn } = useMeasure();
+  const table = useRef<HTMLTableElement>(null);
+  const changed = (row: number, changes: Partial<T>): T[] => rows.map((r, i) => (i === row ? { ...r, ...changes } : r));
+  const focus = (row: number, column: string): void =>
+    void requestAnimationFrame(() => table.current?.querySelector<HTMLElement>(`[data-row="${row}"][data-column="${column}"]`)?.focus());
+  const add = (): void => {
+    onRows([...rows, fresh!(rows[rows.length - 1])]);
+    focus(rows.length, fields[0]!.key);
+  };
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>, row: number, column: string): void => {
+    const to = { Enter: row + 1, ArrowDown: row + 1, ArrowUp: row - 1 }[event.key];
+    if (to === undefined || event.ctrlKey || event.altKey || event.metaKey) return;
+    event.preventDefault();
+    if (event.key === 'Enter' && to >= rows.length && fresh) {
+      event.currentTarget.blur();
+      // The value that was just left is stored first.
+      const own = changed(row, { [column]: readNumber(event.currentTarget.value) } as Partial<T>);
+      const typed = Number.isNaN(readNumber(event.currentTarget.value)) ? [...rows] : own;
+      onRows([...typed, fresh(typed[typed.length - 1])]);
+      focus(to, column);
+    } else focus(Math.min(rows.length - 1, Math.max(0, to)), column);
+  };
   return (
     <>
-      <table className="w-full table-fixed border-collapse text-[14.5px]">
+      <table ref={table} className="w-full table-fixed border-collapse">
         <thead>
-          <tr className="text-right text-[13.5px] text-quiet">
-            {extra && <th className="w-40 text-left font-normal">what</th>}
+          <tr className="text-right text-quiet">
+            {extra && <th className="w-44 text-left font-normal">what</th>}
             {fields.map((f) => (
-              <th key={f.key} className="px-1 pb-1 font-normal leading-4">
+              <th key={f.key} className="px-1 pb-1 font-normal leading-5" title={String(f.rule.description ?? '')}>
                 {f.head}
                 <br />
-                {f.unit}
+                {f.rule.unit === 'degrees' ? '°' : String(f.rule.unit ?? '')}
               </th>
             ))}
-            <th className="w-20" />
+            {fresh && <th className="w-20 font-normal" aria-label="take out" />}
           </tr>
         </thead>
         <tbody>
           {rows.map((row, i) => (
             <tr key={i} className="border-t border-rule">
-              {extra && <td>{extra(row, (changes) => put(i, changes))}</td>}
+              {extra && <td>{extra(row, (changes) => onRows(changed(i, changes)))}</td>}
               {fields.map((f) => (
                 <td key={f.key} className="p-0">
                   <NumberCell
                     value={row[f.key] as number}
-                    label={`${name} ${i + 1} ${f.head}`}
+                    rule={f.rule}
+                    label={`${name} ${i + 1}, ${f.head}`}
                     row={i}
                     column={f.key}
-                    onValue={(value) => put(i, { [f.key]: value } as unknown as Partial<T>)}
-                    onLeave={onLeave}
+                    typed={kept.typed[`${name} ${i}/${f.key}`]}
+                    onLive={(value) => onLive?.(value === null ? null : changed(i, { [f.key]: value } as Partial<T>))}
+                    onValue={(value) => onRows(changed(i, { [f.key]: value } as Partial<T>))}
+                    onTyped={(typed) => typedIn(`${name} ${i}/${f.key}`, typed)}
+                    onKeyDown={(event) => onKeyDown(event, i, f.key)}
                   />
                 </td>
               ))}
-              <td className="text-right">
-                <button
-                  type="button"
-                  className="h-9 text-[14px] text-copper underline-offset-2 hover:underline disabled:opacity-40"
-                  disabled={rows.length <= least}
-                  onClick={() => {
-                    onEdit(rows.filter((_, k) => k !== i));
-                    onLeave();
-                  }}
-                >
-                  take out
-                </button>
-              </td>
+              {fresh && (
+                <td className="text-right">
+                  <Quiet label={`take ${name} ${i + 1} out`} disabled={rows.length <= least} onClick={() => onRows(rows.filter((_, k) => k !== i))}>
+                    take out
+                  </Quiet>
+                </td>
+              )}
             </tr>
           ))}
         </tbody>
       </table>
-      <button
-        type="button"
-        className="btn btn-outline btn-primary btn-sm mt-3"
-        onClick={() => {
-          onEdit([...rows, fresh(rows[rows.length - 1])]);
-          onLeave();
-        }}
-      >
-        Add a {name}
-      </button>
+      {fresh && (
+        <button type="button" className="btn btn-outline btn-primary btn-sm mt-3" onClick={add}>
+          Add a {name}
+        </button>
+      )}
     </>
   );
 }

@@ -1,9 +1,9 @@
+import { useState } from 'react';
 import { nameInText, SEASON_STAGES, SEASON_WORDS, signsFor, speciesOf, type ReadingNotes, type SeasonStage } from '@ustle/core';
-import { useNotice } from '../../app/notice';
-import { putMeasured, putReading } from '../../shared/api';
+import { DateField } from '../../shared/DateField';
 import { Bar, PanelHead, Skeleton } from '../../shared/parts';
 import { sayDate } from '../../shared/say';
-import { useDesk } from '../tree-context';
+import { useDesk } from '../desk';
 import { SeasonWheel } from './SeasonWheel';
 
 const VERDICTS = {
@@ -18,15 +18,33 @@ const DATES = [
   ['styledOn', 'Last heavy work'],
 ] as const;
 
+/** Whose tree it is. */
+function Owner() {
+  const { tree, act } = useDesk();
+  const [client, setClient] = useState(tree.client ?? '');
+  const leave = (): void => {
+    const given = client.trim() || null;
+    if (given !== (tree.client ?? null)) void act({ kind: 'measure', measured: { client: given } });
+  };
+  return (
+    <label className="mt-3 block">
+      <span className="mb-1 block text-quiet">Belongs to (leave empty for a tree of the yard)</span>
+      <input className="input w-full bg-base-100" maxLength={120} value={client} onChange={(event) => setClient(event.target.value)} onBlur={leave} />
+    </label>
+  );
+}
+
 export function ReadPanel() {
-  const { view, plan, tree, today } = useDesk();
-  const { attempt } = useNotice();
+  const { plan, tree, today, act } = useDesk();
   const species = speciesOf(tree.species);
   if (!plan) return <Skeleton lines={7} />;
   const { read } = plan;
   const verdict = VERDICTS[read.verdict];
   const notes: ReadingNotes = tree.plan.reading ?? { on: today, signs: [], season: null };
-  const note = (changes: Partial<ReadingNotes>): void => void attempt(() => putReading(view, { ...notes, ...changes, on: today }));
+  const note = (changes: Partial<ReadingNotes>): void => {
+    const { signs, season } = { ...notes, ...changes };
+    void act({ kind: 'reading', signs, season });
+  };
   const toggle = (key: string): void => note({ signs: notes.signs.includes(key) ? notes.signs.filter((s) => s !== key) : [...notes.signs, key] });
   return (
     <>
@@ -46,7 +64,7 @@ export function ReadPanel() {
         The plan asks for {read.used.toFixed(2)} of the {read.capacity.toFixed(2)} this tree bears today (1 is a full session on a tree of ordinary strength).
       </p>
       <Bar share={read.used / 1.4} limit={read.capacity / 1.4} tone={read.used > read.capacity ? 'ochre' : 'moss'} />
-      <ul className="mt-1 text-[14.5px] text-quiet">
+      <ul className="mt-1 text-quiet">
         {read.uses.map((u) => (
           <li key={u.work} className="flex justify-between gap-3">
             <span>{u.text}</span>
@@ -60,12 +78,12 @@ export function ReadPanel() {
           <label key={s.key} className="flex items-center gap-3 py-1">
             <input type="checkbox" className="checkbox checkbox-sm" checked={notes.signs.includes(s.key)} onChange={() => toggle(s.key)} />
             <span className="flex-1">{s.text}</span>
-            <span className={`text-[14px] ${s.factor < 1 ? 'text-madder' : 'text-moss'}`}>× {s.factor.toFixed(2)}</span>
+            <span className={`${s.factor < 1 ? 'text-madder' : 'text-moss'}`}>× {s.factor.toFixed(2)}</span>
           </label>
         ))}
       </div>
       <label className="mt-3 block">
-        <span className="mb-1 block text-[14px] text-quiet">How far its year is; goes before the calendar for four weeks</span>
+        <span className="mb-1 block text-quiet">How far its year is; goes before the calendar for four weeks</span>
         <select
           className="select w-full bg-base-100"
           value={notes.season ?? ''}
@@ -81,31 +99,18 @@ export function ReadPanel() {
       </label>
       <div className="mt-4 grid grid-cols-2 gap-3">
         {DATES.map(([key, name]) => (
-          <label key={key}>
-            <span className="mb-1 block text-[14px] text-quiet">{name}</span>
-            <input
-              type="date"
-              className="input bg-base-100"
-              max={today}
-              value={tree[key] ?? ''}
-              onChange={(event) => void attempt(() => putMeasured(view, { [key]: event.target.value || null }))}
-            />
-          </label>
+          <DateField
+            key={key}
+            label={name}
+            value={tree[key] ?? null}
+            today={today}
+            max={today}
+            open
+            onValue={(iso) => void act({ kind: 'measure', measured: { [key]: iso } })}
+          />
         ))}
       </div>
-      <label className="mt-3 block">
-        <span className="mb-1 block text-[14px] text-quiet">Belongs to (leave empty for a tree of the yard)</span>
-        <input
-          className="input w-full bg-base-100"
-          maxLength={120}
-          key={tree.client ?? ''}
-          defaultValue={tree.client ?? ''}
-          onBlur={(event) => {
-            const client = event.target.value.trim() || null;
-            if (client !== (tree.client ?? null)) void attempt(() => putMeasured(view, { client }));
-          }}
-        />
-      </label>
+      <Owner key={tree.client ?? ''} />
       <h3 className="mt-5 text-lg">The year of {nameInText(species)}</h3>
       <SeasonWheel species={species} hemisphere={tree.site.hemisphere} today={today} />
       {species.hazards.length > 0 && (
@@ -118,7 +123,7 @@ export function ReadPanel() {
           </ul>
         </>
       )}
-      <p className="mt-5 text-[14px] text-quiet">{plan.notes[0]}</p>
+      <p className="mt-5 text-quiet">{plan.notes[0]}</p>
     </>
   );
 }

@@ -1,31 +1,33 @@
 import equal from 'fast-deep-equal';
 import { memo, useEffect, useRef } from 'react';
-import { isCutting, sessionOf, type Act, type Branch, type Decision, type DecisionDetails as Details, type Finding, type Promised } from '@ustle/core';
+import { isCutting, sessionOf, type Fate, type Branch, type Decision, type DecisionDetails as Details, type Finding, type Promised } from '@ustle/core';
 import { percent } from '../../shared/say';
-import { sayRule, SEVERITY_TONES, wordOf } from './acts';
+import { sayRule, SEVERITY_TONES, wordOf } from './fates';
 import { OpenBranch } from './OpenBranch';
 
 export interface RowProps {
   branch: Branch;
-  act: Act;
+  name: string;
+  fate: Fate;
   decision: Decision | undefined;
   findings: Finding[];
   promised: Promised | undefined;
   open: boolean;
   /** Opens a branch's row; null closes it. */
   onOpen: (branch: string | null) => void;
-  onAct: (act: Act) => void;
+  onFate: (fate: Fate) => void;
   onDetails: (details: Details) => void;
   onEither: (other: string) => void;
 }
 
-type HeadProps = Pick<RowProps, 'branch' | 'act' | 'decision' | 'findings' | 'open' | 'onOpen'>;
+type HeadProps = Pick<RowProps, 'branch' | 'name' | 'fate' | 'decision' | 'findings' | 'open' | 'onOpen'>;
 
 const sameFound = (a: Finding[], b: Finding[]): boolean => a.length === b.length && a.every((f, i) => f.rule === b[i]!.rule && f.severity === b[i]!.severity);
 
 /** Whether two lines say the same; what lies behind a finding is shown only where a row is open. */
 const sameLine = (a: HeadProps, b: HeadProps): boolean =>
-  a.act === b.act &&
+  a.fate === b.fate &&
+  a.name === b.name &&
   a.open === b.open &&
   a.onOpen === b.onOpen &&
   sameFound(a.findings, b.findings) &&
@@ -33,14 +35,20 @@ const sameLine = (a: HeadProps, b: HeadProps): boolean =>
   equal(a.branch, b.branch);
 
 /** One line of the list. Only those that say something else are laid out anew after a decision. */
-const BranchHead = memo(function BranchHead({ branch, act, decision, findings, open, onOpen }: HeadProps) {
-  const word = wordOf(act);
-  const alongWith = act === 'remove' && !decision;
+const BranchHead = memo(function BranchHead({ branch, name, fate, decision, findings, open, onOpen }: HeadProps) {
+  const word = wordOf(fate);
+  const alongWith = fate === 'remove' && !decision;
   const later = decision && isCutting(decision) && sessionOf(decision) > 1;
   return (
-    <button type="button" className="flex w-full items-baseline gap-3 px-2 py-2 text-left" aria-expanded={open} onClick={() => onOpen(open ? null : branch.id)}>
-      <strong className={`w-10 shrink-0 ${act === 'remove' ? 'line-through decoration-madder decoration-2' : ''}`}>{branch.id}</strong>
-      <span className="min-w-0 flex-1 truncate">
+    <button
+      type="button"
+      className="flex w-full items-baseline gap-3 px-2 py-2 text-left"
+      aria-expanded={open}
+      data-branch={branch.id}
+      onClick={() => onOpen(open ? null : branch.id)}
+    >
+      <span className="min-w-0 flex-1">
+        <strong className={`block ${fate === 'remove' ? 'line-through decoration-madder decoration-2' : ''}`}>{name}</strong>
         {findings.length ? (
           findings.map((f, i) => (
             <span key={`${f.rule}${i}`} className={SEVERITY_TONES[f.severity]}>
@@ -49,7 +57,7 @@ const BranchHead = memo(function BranchHead({ branch, act, decision, findings, o
             </span>
           ))
         ) : (
-          <span className="text-quiet">{branch.name ?? `on ${branch.parent}, ${branch.d.toFixed(0)} mm`}</span>
+          <span className="text-quiet">{branch.d.toFixed(1)} mm thick</span>
         )}
       </span>
       <span className={word.tone}>{alongWith ? 'goes along' : `${word.done}${later ? `, session ${sessionOf(decision)}` : ''}`}</span>
@@ -59,15 +67,15 @@ const BranchHead = memo(function BranchHead({ branch, act, decision, findings, o
 }, sameLine);
 
 /** A branch in the list, with what was found and can be decided when it is open. */
-export function BranchRow({ branch, act, decision, findings, open, onOpen, ...rest }: RowProps) {
+export function BranchRow({ branch, name, fate, decision, findings, open, onOpen, ...rest }: RowProps) {
   const row = useRef<HTMLLIElement>(null);
   useEffect(() => {
     if (open) row.current?.scrollIntoView({ block: 'nearest' });
   }, [open]);
   return (
     <li ref={row} className={`border-t border-rule ${open ? 'bg-base-100' : ''}`}>
-      <BranchHead branch={branch} act={act} decision={decision} findings={findings} open={open} onOpen={onOpen} />
-      {open && <OpenBranch branch={branch} act={act} decision={decision} findings={findings} {...rest} />}
+      <BranchHead branch={branch} name={name} fate={fate} decision={decision} findings={findings} open={open} onOpen={onOpen} />
+      {open && <OpenBranch branch={branch} name={name} fate={fate} decision={decision} findings={findings} {...rest} />}
     </li>
   );
 }

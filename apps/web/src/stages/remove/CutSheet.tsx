@@ -1,22 +1,21 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { agreedBranches, type Consequences, type CutItem } from '@ustle/core';
-import { useNotice } from '../../app/notice';
-import { postCut, postEntry } from '../../shared/api';
+import { agreedBranches, sayBranches, type Consequences, type CutItem, type Names } from '@ustle/core';
+import { DateField } from '../../shared/DateField';
 import { Caution } from '../../shared/parts';
-import { percent } from '../../shared/say';
+import { percent, sayDate } from '../../shared/say';
 import { History } from '../History';
-import { useDesk } from '../tree-context';
+import { useDesk } from '../desk';
 
 /** One cut as it is read at the tree. */
-export function CutText({ cut }: { cut: CutItem }) {
+export function CutText({ cut, names }: { cut: CutItem; names: Names }) {
   return (
     <>
       <div>
         <strong>{cut.what}</strong> {cut.widthMm.toFixed(0)} mm wide{cut.green > 0.0005 ? `, ${percent(cut.green)} of the green` : ', no green'}.
       </div>
       <div className="text-quiet">{cut.where}</div>
-      {cut.along.length > 0 && <div className="text-quiet">Takes {cut.along.join(', ')} along.</div>}
+      {cut.along.length > 0 && <div className="text-quiet">Takes {cut.along.map(names).join('; ')} along.</div>}
       {cut.why && <div className="text-quiet">{cut.why}</div>}
     </>
   );
@@ -24,36 +23,34 @@ export function CutText({ cut }: { cut: CutItem }) {
 
 /** A client's tree: who agreed, to what, and when. Until then nothing is cut. */
 function Agreement({ cuts }: { cuts: readonly CutItem[] }) {
-  const { view, tree, today } = useDesk();
-  const { attempt } = useNotice();
+  const { tree, today, act, names } = useDesk();
   const [by, setBy] = useState('');
   const [on, setOn] = useState(today);
   const agreed = agreedBranches(tree);
   if (!agreed) return null;
   const open = cuts.filter((c) => !agreed.has(c.branch)).map((c) => c.branch);
-  const last = [...tree.record].reverse().find((e) => e.kind === 'agreed');
+  const last = [...tree.record].reverse().flatMap((e) => (e.kind === 'agreed' ? e : []))[0];
   return (
     <section className="mb-3 border-l-4 border-indigo bg-base-100 px-3 py-2">
       <p>
         <strong>This tree belongs to {tree.client}.</strong>{' '}
-        {open.length ? `Nothing is cut before it is agreed; open: ${open.join(', ')}.` : `${last?.by ?? 'They'} agreed on ${last?.on ?? ''}.`}
+        {open.length
+          ? `Nothing is cut before it is agreed; open: ${sayBranches(names, open, 8)}.`
+          : `${last?.by ?? 'They'} agreed on ${last ? sayDate(last.on) : ''}.`}
       </p>
       {open.length > 0 && (
         <form
           className="mt-2 flex flex-wrap items-end gap-2"
           onSubmit={(event) => {
             event.preventDefault();
-            void attempt(() => postEntry(view, { on, kind: 'agreed', by, branches: open }));
+            void act({ on, kind: 'agreed', by, branches: open });
           }}
         >
           <label>
-            <span className="block text-[14px] text-quiet">Who agreed</span>
+            <span className="block text-[15px] text-quiet">Who agreed</span>
             <input className="input w-40 bg-sheet" required maxLength={120} value={by} onChange={(event) => setBy(event.target.value)} />
           </label>
-          <label>
-            <span className="block text-[14px] text-quiet">on</span>
-            <input type="date" className="input w-40 bg-sheet" required max={today} value={on} onChange={(event) => setOn(event.target.value)} />
-          </label>
+          <DateField className="w-56" label="on" value={on} today={today} max={today} onValue={(iso) => setOn(iso!)} />
           <button type="submit" className="btn btn-outline btn-primary btn-sm">
             Note it
           </button>
@@ -82,8 +79,7 @@ const Done = () => <History branch={null} kinds={['removed', 'shortened', 'agree
 
 /** The list to take to the tree: each cut is ticked when it is made, and the measured tree moves on. */
 export function CutSheet({ weighed }: { weighed: Consequences }) {
-  const { view, today, branch, setBranch } = useDesk();
-  const { attempt } = useNotice();
+  const { stored, today, branch, setBranch, act, names } = useDesk();
   const [on, setOn] = useState(today);
   const { cuts } = weighed;
   const later = weighed.promises.filter((p) => p.kind === 'later cut');
@@ -100,11 +96,8 @@ export function CutSheet({ weighed }: { weighed: Consequences }) {
     <>
       <Agreement cuts={cuts} />
       <div className="mb-2 flex items-end justify-between gap-3">
-        <label>
-          <span className="block text-[14px] text-quiet">Cut on</span>
-          <input type="date" className="input w-40 bg-base-100" required max={today} value={on} onChange={(event) => setOn(event.target.value)} />
-        </label>
-        <Link className="btn btn-outline btn-primary btn-sm" to={`/tree/${view.id}/cuts`}>
+        <DateField className="w-56" label="Cut on" value={on} today={today} max={today} onValue={(iso) => setOn(iso!)} />
+        <Link className="btn btn-outline btn-primary btn-sm" to={`/tree/${stored.id}/cuts`}>
           List to take along
         </Link>
       </div>
@@ -113,16 +106,21 @@ export function CutSheet({ weighed }: { weighed: Consequences }) {
           <li key={c.branch} className={`flex gap-3 border-t border-rule py-2 ${c.branch === branch ? 'bg-base-100' : ''}`}>
             <button
               type="button"
+              aria-label={`Show ${names(c.branch)} on the tree`}
               className="w-9 shrink-0 self-start text-left font-serif text-xl"
               onClick={() => setBranch(c.branch === branch ? null : c.branch)}
             >
               {c.tag}
-              <span className="block font-sans text-[14px] text-quiet">{c.branch}</span>
             </button>
             <div className="min-w-0 flex-1">
-              <CutText cut={c} />
+              <strong className="block">{names(c.branch)}</strong>
+              <CutText cut={c} names={names} />
             </div>
-            <button type="button" className="btn btn-outline btn-primary btn-sm self-start" onClick={() => void attempt(() => postCut(view, on, [c.branch]))}>
+            <button
+              type="button"
+              className="btn btn-outline btn-primary btn-sm self-start"
+              onClick={() => void act({ kind: 'take-off', on, branches: [c.branch] })}
+            >
               Cut
             </button>
           </li>

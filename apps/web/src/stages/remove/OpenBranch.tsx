@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { isCutting, takenOff, type Finding } from '@ustle/core';
-import { useDesk } from '../tree-context';
-import { ACT_WORDS, sayRuleFirst, SEVERITY_TONES } from './acts';
+import { useDesk } from '../desk';
+import { FATE_WORDS, sayRuleFirst, SEVERITY_TONES } from './fates';
 import type { RowProps } from './BranchRow';
 import { DecisionDetails } from './DecisionDetails';
 
@@ -23,8 +23,11 @@ function FindingText({ finding: f }: { finding: Finding }) {
         <strong className={SEVERITY_TONES[f.severity]}>{sayRuleFirst(f.rule)}.</strong> {first}
       </p>
       {reasons.map((b) => (
-        <p key={b} className={b.startsWith('Against') ? 'text-moss' : ''}>
-          {b}
+        <p key={b}>{b}</p>
+      ))}
+      {f.against.map((b) => (
+        <p key={b} className="text-moss">
+          Against removing it: {b}
         </p>
       ))}
       <p className="text-quiet">
@@ -37,8 +40,8 @@ function FindingText({ finding: f }: { finding: Finding }) {
 }
 
 /** What was found against a branch, what can be decided about it, and what that takes along. */
-export function OpenBranch({ branch, act, decision, findings, promised, onAct, onDetails, onEither }: Omit<RowProps, 'open' | 'onOpen'>) {
-  const { tree } = useDesk();
+export function OpenBranch({ branch, name, fate, decision, findings, promised, onFate, onDetails, onEither }: Omit<RowProps, 'open' | 'onOpen'>) {
+  const { tree, names } = useDesk();
   const [pairing, setPairing] = useState(false);
   const along = decision && isCutting(decision) ? [...takenOff(tree, [decision]).gone].filter((id) => id !== branch.id) : [];
   const pairedWith = (tree.plan.either ?? []).filter((p) => p.includes(branch.id)).map(([a, b]) => (a === branch.id ? b : a));
@@ -49,23 +52,23 @@ export function OpenBranch({ branch, act, decision, findings, promised, onAct, o
       ))}
       {!findings.length && <p className="text-quiet">Nothing speaks against this branch.</p>}
       <div className="flex flex-wrap gap-1.5">
-        {ACT_WORDS.map((a) => (
+        {FATE_WORDS.map((a) => (
           <button
             key={a.act}
             type="button"
-            aria-pressed={a.act === act}
-            className={`btn btn-sm px-2.5 ${a.act === act ? 'btn-primary' : 'btn-outline border-rule font-normal'}`}
-            onClick={() => onAct(a.act)}
+            aria-pressed={a.act === fate}
+            className={`btn btn-sm px-2.5 ${a.act === fate ? 'btn-primary' : 'btn-outline border-rule font-normal'}`}
+            onClick={() => onFate(a.act)}
           >
-            {a.name} <kbd className="text-[12px] opacity-60">{a.key.toUpperCase()}</kbd>
+            {a.name} <kbd className="text-[15px] opacity-70">{a.key.toUpperCase()}</kbd>
           </button>
         ))}
       </div>
       {decision && <DecisionDetails key={decision.act} branch={branch} decision={decision} promised={promised} onDetails={onDetails} />}
-      {along.length > 0 && <p className="text-quiet">Takes {along.join(', ')} along.</p>}
+      {along.length > 0 && <p className="text-quiet">Takes {along.map(names).join('; ')} along.</p>}
       {pairedWith.map((other) => (
         <p key={other} className="text-quiet">
-          Either this or {other}.{' '}
+          Either this or {names(other)}.{' '}
           <button type="button" className="text-copper underline-offset-2 hover:underline" onClick={() => onEither(other)}>
             not so
           </button>
@@ -74,7 +77,7 @@ export function OpenBranch({ branch, act, decision, findings, promised, onAct, o
       {pairing ? (
         <select
           autoFocus
-          aria-label={`Either ${branch.id} or`}
+          aria-label={`Either ${name} or`}
           className="select w-full bg-sheet"
           value=""
           onBlur={() => setPairing(false)}
@@ -88,12 +91,12 @@ export function OpenBranch({ branch, act, decision, findings, promised, onAct, o
             .filter((b) => b.id !== branch.id && b.parent === branch.parent)
             .map((b) => (
               <option key={b.id} value={b.id}>
-                {b.id}, {b.d.toFixed(0)} mm at {b.at.toFixed(0)} mm
+                {names(b.id)}, {b.d.toFixed(1)} mm thick
               </option>
             ))}
         </select>
       ) : (
-        <button type="button" className="text-[14px] text-copper underline-offset-2 hover:underline" onClick={() => setPairing(true)}>
+        <button type="button" className="text-[15px] text-copper underline-offset-2 hover:underline" onClick={() => setPairing(true)}>
           either this or another…
         </button>
       )}

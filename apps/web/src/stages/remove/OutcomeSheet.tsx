@@ -1,24 +1,23 @@
 import { useEffect } from 'react';
 import { add, ring, scale, screenAxes, type Consequences, type EitherWay, type Evidence, type Gap, type Looks, type ProposedSession } from '@ustle/core';
-import { useNotice } from '../../app/notice';
-import { putDecision, putEither, putSession } from '../../shared/api';
 import { Bar } from '../../shared/parts';
 import { percent, sayDate } from '../../shared/say';
-import { useDesk } from '../tree-context';
+import { useDesk } from '../desk';
+import { useRemove } from './bench';
 
 const WORK_WORDS = { green: 'Green', 'heavy bends': 'Bends', wiring: 'Wiring', deadwood: 'Deadwood' } as const;
 
 function BeforeAfter({ before, after }: { before: Looks; after: Looks }) {
   const rows: [string, string, string][] = [
     ['Trunk in sight', percent(before.trunkInSight), percent(after.trunkInSight)],
-    ['Score of the front', before.score.toFixed(2), after.score.toFixed(2)],
+    ['Score of the front', String(Math.round(before.score * 100)), String(Math.round(after.score * 100))],
     ['Back branch', before.backBranch ? 'yes' : 'none', after.backBranch ? 'yes' : 'none'],
   ];
   return (
     <table className="w-full">
       <thead>
-        <tr className="text-left text-[14px] text-quiet">
-          <th className="py-1 font-normal" aria-label="what" />
+        <tr className="text-left text-[15px] text-quiet">
+          <td />
           <th className="font-normal">as it is</th>
           <th className="font-normal">after the cuts</th>
         </tr>
@@ -47,7 +46,7 @@ function Budget({ reading }: { reading: Consequences['reading'] }) {
         </span>
       </div>
       <Bar share={reading.used / Math.max(1.4, reading.used)} limit={reading.capacity / Math.max(1.4, reading.used)} tone={over ? 'madder' : 'moss'} />
-      <ul className="mt-1 text-[14.5px] text-quiet">
+      <ul className="mt-1 text-[15px] text-quiet">
         {reading.uses.map((u) => (
           <li key={u.work} className="flex justify-between gap-3">
             <span>
@@ -62,11 +61,10 @@ function Budget({ reading }: { reading: Consequences['reading'] }) {
 }
 
 function Sessions({ sessions }: { sessions: readonly ProposedSession[] }) {
-  const { view } = useDesk();
-  const { attempt } = useNotice();
+  const { act, names } = useDesk();
   const later = sessions.filter((s) => s.session > 1);
   const leave = async (): Promise<void> => {
-    for (const s of later) if (!(await attempt(() => putSession(view, s.branches, s.session, s.on)))) return;
+    for (const s of later) if (!(await act({ kind: 'put-off', branches: s.branches, session: s.session, until: s.on }))) return;
   };
   return (
     <section className="mt-4 border-l-4 border-ochre bg-base-100 px-3 py-2">
@@ -74,8 +72,8 @@ function Sessions({ sessions }: { sessions: readonly ProposedSession[] }) {
       <ul className="mt-1 space-y-1.5">
         {sessions.map((s) => (
           <li key={s.session}>
-            <strong>{s.session === 1 ? 'Now' : s.on ? `From ${sayDate(s.on)}` : 'No day found'}</strong>: {s.branches.join(', ') || 'nothing'} (
-            {percent(s.green)})<div className="text-[14px] text-quiet">{s.because}</div>
+            <strong>{s.session === 1 ? 'Now' : s.on ? `From ${sayDate(s.on)}` : 'No day found'}</strong>: {s.branches.map(names).join('; ') || 'nothing'} (
+            {percent(s.green)})<div className="text-[15px] text-quiet">{s.because}</div>
           </li>
         ))}
       </ul>
@@ -101,7 +99,8 @@ function gapEvidence(gap: Gap, bearing: number): Evidence {
 }
 
 function Gaps({ gaps, bearing }: { gaps: readonly Gap[]; bearing: number }) {
-  const { setSpot, setBranch } = useDesk();
+  const { setBranch, names } = useDesk();
+  const { setSpot } = useRemove();
   if (!gaps.length) return <p className="mt-1 text-quiet">No hole in the outline.</p>;
   return (
     <ul className="mt-1 border-b border-rule">
@@ -111,9 +110,9 @@ function Gaps({ gaps, bearing }: { gaps: readonly Gap[]; bearing: number }) {
           <li key={i} className="border-t border-rule py-1.5">
             <button type="button" className="flex w-full items-baseline gap-2 text-left hover:text-copper" onMouseEnter={show} onFocus={show} onClick={show}>
               <span className="flex-1">{sayGap(g)}</span>
-              <span className={`text-[14px] ${g.opened ? 'text-ochre' : 'text-quiet'}`}>{g.opened ? 'opened by the cuts' : 'there before'}</span>
+              <span className={`text-[15px] ${g.opened ? 'text-ochre' : 'text-quiet'}`}>{g.opened ? 'opened by the cuts' : 'there before'}</span>
             </button>
-            <div className="text-[14.5px]">
+            <div className="text-[15px]">
               {g.fills.map((f) => (
                 <button
                   key={f.branch}
@@ -121,7 +120,7 @@ function Gaps({ gaps, bearing }: { gaps: readonly Gap[]; bearing: number }) {
                   className={`mr-4 hover:underline ${f.reaches ? 'text-moss' : 'text-quiet'}`}
                   onClick={() => setBranch(f.branch)}
                 >
-                  {f.branch} {f.because}
+                  {names(f.branch)}: {f.because}
                 </button>
               ))}
             </div>
@@ -133,16 +132,16 @@ function Gaps({ gaps, bearing }: { gaps: readonly Gap[]; bearing: number }) {
 }
 
 function Either({ ways, index }: { ways: readonly [EitherWay, EitherWay]; index: number }) {
-  const { view, pair, setPair } = useDesk();
-  const { attempt } = useNotice();
+  const { act, names } = useDesk();
+  const { pair, setPair } = useRemove();
   const [a] = ways;
   return (
     <section className="mt-4">
       <div className="flex items-baseline justify-between gap-2">
         <h3 className="text-lg">
-          Either {a.keep} or {a.remove}
+          Either {names(a.keep)} or {names(a.remove)}
         </h3>
-        <span className="flex gap-3 text-[14px]">
+        <span className="flex gap-3 text-[15px]">
           <button type="button" className="text-copper underline-offset-2 hover:underline" onClick={() => setPair(pair === index ? null : index)}>
             {pair === index ? 'one picture' : 'side by side'}
           </button>
@@ -151,7 +150,7 @@ function Either({ ways, index }: { ways: readonly [EitherWay, EitherWay]; index:
             className="text-quiet underline-offset-2 hover:underline"
             onClick={() => {
               setPair(null);
-              void attempt(() => putEither(view, a.keep, a.remove));
+              void act({ kind: 'either', a: a.keep, b: a.remove });
             }}
           >
             drop
@@ -164,23 +163,23 @@ function Either({ ways, index }: { ways: readonly [EitherWay, EitherWay]; index:
             <button
               type="button"
               className="btn btn-outline btn-primary btn-sm w-full"
-              onClick={() => void attempt(() => putDecision(view, w.keep, { act: 'keep' }))}
+              onClick={() => void act({ kind: 'decide', branch: w.keep, act: 'keep' })}
             >
-              Keep {w.keep}
+              Keep {names(w.keep)}
             </button>
-            <dl className="mt-1 grid grid-cols-[1fr_auto] gap-x-2 text-[14.5px]">
+            <dl className="mt-1 grid grid-cols-[1fr_auto] gap-x-2 text-[15px]">
               <dt className="text-quiet">green off</dt>
               <dd>{percent(w.green)}</dd>
               <dt className="text-quiet">front</dt>
-              <dd>{w.looks.score.toFixed(2)}</dd>
+              <dd>{Math.round(w.looks.score * 100)}</dd>
               <dt className="text-quiet">trunk in sight</dt>
               <dd>{percent(w.looks.trunkInSight)}</dd>
               <dt className="text-quiet">gaps opened</dt>
               <dd>{w.gaps}</dd>
             </dl>
             {w.losses.map((l) => (
-              <p key={l.kind} className="mt-1 text-[14px] text-ochre">
-                {w.remove}: {l.text}
+              <p key={l.kind} className="mt-1 text-[15px] text-ochre">
+                {names(w.remove)}: {l.text}
               </p>
             ))}
           </div>
@@ -192,7 +191,8 @@ function Either({ ways, index }: { ways: readonly [EitherWay, EitherWay]; index:
 
 /** What the plan's cuts lead to, before anything is cut. */
 export function OutcomeSheet({ weighed }: { weighed: Consequences }) {
-  const { setSpot, wiping, setWiping } = useDesk();
+  const { names } = useDesk();
+  const { setSpot, wiping, setWiping } = useRemove();
   useEffect(() => () => setSpot(null), [setSpot]);
   return (
     <>
@@ -208,7 +208,7 @@ export function OutcomeSheet({ weighed }: { weighed: Consequences }) {
           <ul className="mt-1">
             {weighed.losses.map((l) => (
               <li key={`${l.branch}${l.kind}`} className={l.kind === 'wire' || l.kind === 'guy' ? 'text-madder' : ''}>
-                <strong>{l.branch}</strong>: {l.text}
+                <strong>{names(l.branch)}</strong>: {l.text}
               </li>
             ))}
           </ul>
@@ -227,7 +227,7 @@ export function OutcomeSheet({ weighed }: { weighed: Consequences }) {
           <ul className="mt-1">
             {weighed.promises.map((p) => (
               <li key={p.branch}>
-                <strong>{p.branch}</strong> {p.kind}
+                <strong>{names(p.branch)}</strong>, {p.kind}
                 {p.on ? `, ${p.ready ? 'now' : sayDate(p.on)}` : ''}. <span className="text-quiet">{p.text}</span>
               </li>
             ))}

@@ -1,15 +1,16 @@
 import { PanelHead, Skeleton, Tabs } from '../../shared/parts';
-import { useDesk, type RemoveSheet } from '../tree-context';
+import { count } from '../../shared/say';
+import { useRemove, type Sheet } from './bench';
 import { CutSheet } from './CutSheet';
 import { DecideSheet } from './DecideSheet';
 import { GreenTally } from './GreenTally';
 import { OutcomeSheet } from './OutcomeSheet';
 
 export function RemovePanel() {
-  const { weighed, sheet, setSheet } = useDesk();
+  const { weighed, sheet, setSheet } = useRemove();
   if (!weighed) return <Skeleton lines={9} />;
   const found = new Set(weighed.findings.map((f) => f.branch)).size;
-  const sheets: { key: RemoveSheet; name: string }[] = [
+  const sheets: { key: Sheet; name: string }[] = [
     { key: 'decide', name: 'Decide' },
     { key: 'outcome', name: 'What follows' },
     { key: 'cut', name: weighed.cuts.length ? `To cut (${weighed.cuts.length})` : 'To cut' },
@@ -18,11 +19,11 @@ export function RemovePanel() {
     <>
       <PanelHead title="What to remove">
         {found
-          ? `${found} ${found === 1 ? 'branch has' : 'branches have'} something against them. You decide; nothing here is a must.`
+          ? `Something speaks against ${count(found, 'branch', 'branches')}. You decide; nothing here is a must.`
           : 'Nothing was found against any branch.'}
       </PanelHead>
       <GreenTally green={weighed.green} />
-      <Tabs sheets={sheets} open={sheet} onOpen={setSheet} />
+      <Tabs label="Remove" sheets={sheets} open={sheet} onOpen={setSheet} />
       {sheet === 'decide' && <DecideSheet />}
       {sheet === 'outcome' && <OutcomeSheet weighed={weighed} />}
       {sheet === 'cut' && <CutSheet weighed={weighed} />}

@@ -1,21 +1,23 @@
 import { LIMIT_NOTES, REMOVAL_PROFILES, RULES, rulesFor, suggestedProfile, type LimitName, type LimitNote, type RemovalChoice, type Rule } from '@ustle/core';
-import { useNotice } from '../../app/notice';
-import { putRules } from '../../shared/api';
-import { useDesk } from '../tree-context';
-import { sayRule } from './acts';
+import { NumberField } from '../../shared/NumberField';
+import type { NumberRule } from '../../shared/numbers';
+import { useDesk } from '../desk';
+import { sayRule } from './fates';
 
 const notes = Object.entries(LIMIT_NOTES) as [LimitName, LimitNote][];
+/** A limit's bounds as any other number's. */
+const ruleFrom = ({ low, high, unit, step }: LimitNote): NumberRule => ({ type: 'number', minimum: low, maximum: high, unit, step }) as unknown as NumberRule;
+
 const limitsOf = (rule: Rule): [LimitName, LimitNote][] => notes.filter(([, n]) => n.rule === rule);
 
 /** Which rules look at the tree and how strictly: a named profile, each limit by hand, and back to the profile with one click. */
 export function RulesBench() {
-  const { view, tree } = useDesk();
-  const { attempt } = useNotice();
+  const { tree, act } = useDesk();
   const profile = rulesFor(tree);
   const suggested = suggestedProfile(tree);
   const own: RemovalChoice = { profile: profile.name, limits: tree.plan.removal?.limits ?? {}, rules: tree.plan.removal?.rules ?? {} };
   const changed = Object.keys(own.limits).length + Object.keys(own.rules).length;
-  const put = (next: RemovalChoice): void => void attempt(() => putRules(view, next));
+  const put = (next: RemovalChoice): void => void act({ kind: 'rules', ...next });
   return (
     <details className="border-t border-rule pt-3">
       <summary className="cursor-pointer">
@@ -32,11 +34,11 @@ export function RulesBench() {
           <option key={name}>{name}</option>
         ))}
       </select>
-      <p className="mt-1 text-[14px] text-quiet">{profile.text}</p>
+      <p className="mt-1 text-[15px] text-quiet">{profile.text}</p>
       {suggested !== profile.name && (
         <button
           type="button"
-          className="mt-1 text-[14px] text-copper underline-offset-2 hover:underline"
+          className="mt-1 text-[15px] text-copper underline-offset-2 hover:underline"
           onClick={() => put({ profile: suggested, limits: {}, rules: {} })}
         >
           This kind of tree is usually looked at by: {suggested}
@@ -61,23 +63,15 @@ export function RulesBench() {
             </label>
             {profile.rules[rule] &&
               limitsOf(rule).map(([name, note]) => (
-                <label key={name} className="mt-1 grid grid-cols-[1fr_84px_96px] items-center gap-2 pl-8 text-[14px] text-quiet">
-                  {note.text}
-                  <input
-                    type="number"
-                    className="input input-sm bg-base-100"
-                    min={note.low}
-                    max={note.high}
-                    step={note.step}
-                    key={profile.limits[name]}
-                    defaultValue={Math.round(profile.limits[name] * 1000) / 1000}
-                    onBlur={(event) => {
-                      const value = Number(event.target.value);
-                      if (event.target.value !== '' && Math.abs(value - profile.limits[name]) > 5e-4) put({ ...own, limits: { ...own.limits, [name]: value } });
-                    }}
+                <div key={name} className="mt-1 pl-8">
+                  <NumberField
+                    inline
+                    label={note.text}
+                    rule={ruleFrom(note)}
+                    value={Math.round(profile.limits[name] * 1000) / 1000}
+                    onValue={(value) => put({ ...own, limits: { ...own.limits, [name]: value! } })}
                   />
-                  {note.unit}
-                </label>
+                </div>
               ))}
           </li>
         ))}

@@ -1,46 +1,31 @@
 import { useState } from 'react';
-import { MARK_STAGES, type MarkStage, type PlanWire } from '@ustle/core';
-import { useNotice } from '../../app/notice';
-import { postEntry } from '../../shared/api';
+import { MARK_STAGES, type MarkStage, type PlanWire, type UnwireMethod } from '@ustle/core';
+import { DateField } from '../../shared/DateField';
 import { Caution } from '../../shared/parts';
 import { StageGlyph } from '../../shared/StageGlyph';
-import { useDesk } from '../tree-context';
-
-const WORDS: Record<MarkStage, string> = { clear: 'clear', touching: 'presses', marking: 'marks', deep: 'deep', swallowed: 'grown over' };
+import { useDesk } from '../desk';
 
 /** Says what was seen on a coil, or that it came off. */
 export function CoilActs({ wire }: { wire: PlanWire }) {
-  const { view, today } = useDesk();
-  const { attempt } = useNotice();
+  const { today, act } = useDesk();
   const [on, setOn] = useState(today);
   const [unwiring, setUnwiring] = useState(false);
   const about = { on, branch: wire.branch, ...(wire.run ? { run: wire.run } : {}) };
-  const inspect = (stage: MarkStage): void => void attempt(() => postEntry(view, { ...about, kind: 'inspected', stage }));
-  const unwire = (method: 'cut' | 'unwound'): void => void attempt(() => postEntry(view, { ...about, kind: 'unwired', method }));
+  const inspect = (stage: MarkStage): void => void act({ ...about, kind: 'inspected', stage });
+  const unwire = (method: UnwireMethod): void => void act({ ...about, kind: 'unwired', method });
   return (
     <div className="space-y-3 border-t border-rule pt-3">
-      <label className="flex items-center gap-3">
-        <span className="text-quiet">Seen on</span>
-        <input
-          type="date"
-          required
-          className="input w-44 bg-base-100"
-          value={on}
-          min={wire.since}
-          max={today}
-          onChange={(event) => setOn(event.target.value)}
-        />
-      </label>
+      <DateField className="w-60" label="Seen on" value={on} today={today} min={wire.since} max={today} onValue={(iso) => setOn(iso!)} />
       <div role="group" aria-label="What you see" className="grid grid-cols-5 gap-1">
         {MARK_STAGES.map((stage) => (
           <button
             key={stage}
             type="button"
-            className="flex h-[68px] flex-col items-center gap-1 pt-2 border border-rule bg-sheet text-[13.5px] leading-4 hover:border-copper"
+            className="flex h-[68px] flex-col items-center gap-1 pt-2 border border-rule bg-sheet text-[15px] leading-4 hover:border-copper"
             onClick={() => inspect(stage)}
           >
             <StageGlyph stage={stage} size={22} />
-            {WORDS[stage]}
+            {stage}
           </button>
         ))}
       </div>

@@ -61,10 +61,10 @@ export function RaceChart({ curve, wire, today }: { curve: RaceCurve; wire: Plan
     interaction: { mode: 'index', intersect: false },
     scales: {
       x: {
-        ticks: { color: ink, maxRotation: 0, autoSkip: false, font: { size: 12 }, callback: (_, i) => ticks[i] },
+        ticks: { color: ink, maxRotation: 0, autoSkip: false, font: { size: 14 }, callback: (_, i) => ticks[i] },
         grid: { display: false },
       },
-      y: { min: 0, max: 100, ticks: { color: ink, stepSize: 25, callback: (v) => `${v}%`, font: { size: 12 } }, grid: { color: tone('--color-base-300') } },
+      y: { min: 0, max: 100, ticks: { color: ink, stepSize: 25, callback: (v) => `${v}%`, font: { size: 14 } }, grid: { color: tone('--color-base-300') } },
     },
     plugins: {
       tooltip: {
@@ -74,16 +74,16 @@ export function RaceChart({ curve, wire, today }: { curve: RaceCurve; wire: Plan
     },
   };
   const sets = [
-    line('presses', curve.touching, tone('--color-warning'), [2, 3]),
-    line('marks', curve.marking, tone('--color-error')),
-    ...(curve.set.some((v) => v !== null) ? [line('is set', curve.set, tone('--color-accent'), [7, 4])] : []),
+    line('touching', curve.touching, tone('--color-warning'), [2, 3]),
+    line('marking', curve.marking, tone('--color-error')),
+    ...(curve.set.some((v) => v !== null) ? [line('set', curve.set, tone('--color-accent'), [7, 4])] : []),
   ];
   return (
     <figure>
       <div className="h-44">
-        <Line data={{ labels: days, datasets: sets }} options={options} aria-label={`Chances over time for the wire on ${wire.branch}`} />
+        <Line data={{ labels: days, datasets: sets }} options={options} aria-label={'Chances over time of touching, marking and being set'} />
       </div>
-      <figcaption className="mt-1 flex flex-wrap gap-x-4 text-[14px]">
+      <figcaption className="mt-1 flex flex-wrap gap-x-4 text-[15px]">
         {sets.map((s) => (
           <span key={s.label} className="flex items-center gap-1.5">
             <svg width="24" height="4" aria-hidden="true">

@@ -25,7 +25,7 @@ const parentLine = (s: Survey, b: PlacedBranch): Limb => s.placed.byId.get(b.bra
 const outOf = (b: PlacedBranch): Vec => unit(sub(b.line.points[b.line.points.length - 1]!, b.line.points[0]!));
 const ids = (group: readonly PlacedBranch[]): string[] => group.map((b) => b.branch.id);
 const others = (group: readonly PlacedBranch[], b: PlacedBranch): string[] => ids(group).filter((id) => id !== b.branch.id);
-const list = (names: readonly string[]): string => `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]!}`;
+const list = (names: readonly string[]): string => `${names.slice(0, -1).join('; ')} and ${names[names.length - 1]!}`;
 
 /** A ring round a parent where branches leave it. */
 function ringAt(line: Limb, at: number): Vec[] {
@@ -50,7 +50,9 @@ function crotch(s: Survey, b: PlacedBranch): Draft[] {
       severity: 2,
       evidence: { away: Math.round(b.branch.at), diameters: Math.round(away * 10) / 10, limit },
       advice: 'remove',
-      because: [`Grows in the crotch of ${b.branch.parent}, ${b.branch.at.toFixed(0)} mm from the fork: no light reaches it, and wire finds no room there.`],
+      because: [
+        `Grows in the crotch of ${s.names(b.branch.parent)}, ${b.branch.at.toFixed(0)} mm from the fork: no light reaches it, and wire finds no room there.`,
+      ],
       draw: () => ringed(s, b, b.branch.at, 'crotch'),
     },
   ];
@@ -89,7 +91,7 @@ function insideBend(s: Survey, b: PlacedBranch, line: Limb, along: number): Draf
       advice: 'remove',
       also: ['move', 'reserve'],
       because: [
-        `Leaves ${b.branch.parent === 'trunk' ? 'the trunk' : b.branch.parent} on the inside of its bend (radius ${bend.radius.toFixed(0)} mm): a branch is looked for on the outside, where a tree would have grown it.`,
+        `Leaves ${s.names(b.branch.parent)} on the inside of its bend (radius ${bend.radius.toFixed(0)} mm): a branch is looked for on the outside, where a tree would have grown it.`,
       ],
       draw: () => ({ lines: [[from, bend.center], b.line.points], words: [{ at: bend.center, text: 'centre of the bend' }] }),
     },
@@ -217,7 +219,7 @@ function forks(s: Survey): Draft[] {
       );
       const best = pairs.reduce((x, y) => (y.worth > x.worth ? y : x));
       const angle = Math.round(toDeg(angleBetween(best.a.way, best.b.way)));
-      const name = (x: Shoot): string => x.branch?.branch.id ?? `${parent} itself`;
+      const name = (x: Shoot): string => (x.branch ? s.names(x.branch.branch.id) : `${s.names(parent)} itself`);
       for (const b of group) seen.add(b.branch.id);
       return shoots
         .filter((x) => x !== best.a && x !== best.b)
@@ -232,7 +234,7 @@ function forks(s: Survey): Draft[] {
             also: ['reserve'],
             because: [
               `${shoots.length} shoots from one point (${list(shoots.map(name))}): two make a fork. ${name(best.a)} and ${name(best.b)} stand ${angle}° apart and are most alike in thickness.`,
-              ...(x.branch ? [] : [`Shortened to ${at.toFixed(0)} mm, ${parent} ends in that fork.`]),
+              ...(x.branch ? [] : [`Shortened to ${at.toFixed(0)} mm, ${s.names(parent)} ends in that fork.`]),
             ],
             draw: () => ({ lines: [ringAt(stem.line, at), about.line.points], words: [{ at: here.point, text: `${shoots.length} from one point` }] }),
           };

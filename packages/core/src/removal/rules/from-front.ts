@@ -37,7 +37,7 @@ export function fromFront(s: Survey): Draft[] {
       because: [`Covers ${percent(h.share)} of the lower trunk from the chosen front.`],
       draw: () => ({
         lines: [stretch(low, h.from * seen, Math.max(h.from + 0.02, h.to) * seen).points],
-        words: [{ at: pointAt(low, ((h.from + h.to) / 2) * seen).point, text: `${h.branch} hides ${percent(h.share)}` }],
+        words: [{ at: pointAt(low, ((h.from + h.to) / 2) * seen).point, text: `${s.short(h.branch)} hides ${percent(h.share)}` }],
       }),
     }));
   return [...eye, ...hides];

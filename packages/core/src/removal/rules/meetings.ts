@@ -91,11 +91,11 @@ function crossings(s: Survey): Draft[] {
       advice: bends ? 'move' : 'remove',
       also: bends ? ['shorten', 'remove'] : ['shorten'],
       because: [
-        `${met.gap < 0.05 ? 'Lies against' : `Passes ${gap.toFixed(1)} mm from`} ${other.branch.id}: crossing lines trouble the eye, and bark that rubs is hurt.${more}`,
+        `${met.gap < 0.05 ? 'Lies against' : `Passes ${gap.toFixed(1)} mm from`} ${s.names(other.branch.id)}: crossing lines trouble the eye, and bark that rubs is hurt.${more}`,
       ],
       draw: () => ({
         lines: all.flatMap((c) => rings(c)),
-        words: [{ at: met.at, text: `${least.branch.id} × ${other.branch.id}` }],
+        words: [{ at: met.at, text: `${s.short(least.branch.id)} × ${s.short(other.branch.id)}` }],
       }),
     };
   });
@@ -132,11 +132,11 @@ function shading(s: Survey): Draft[] {
           advice: 'move',
           also: ['remove', 'shorten'],
           because: [
-            `Stands ${gap.toFixed(0)} mm above ${lower.branch.id} and ${between.toFixed(0)}° aside of it, less than ${percent(shadesGap)} of the height: ${lower.branch.id} loses its light, and what is shaded dies back.`,
+            `Stands ${gap.toFixed(0)} mm above ${s.names(lower.branch.id)} and ${between.toFixed(0)}° aside of it, less than ${percent(shadesGap)} of the height: that one loses its light, and what is shaded dies back.`,
           ],
           draw: () => ({
             lines: shadow ? [ring(shadow.center, shadow.half[1], [shadow.axes[0], shadow.axes[1]]), upper.line.points] : [upper.line.points, lower.line.points],
-            words: [{ at: shadow?.center ?? lower.line.points[0]!, text: `shade on ${lower.branch.id}` }],
+            words: [{ at: shadow?.center ?? lower.line.points[0]!, text: `shade on ${s.short(lower.branch.id)}` }],
           }),
         },
       ];

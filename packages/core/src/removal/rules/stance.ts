@@ -41,8 +41,8 @@ function hanging(s: Survey, b: PlacedBranch): Draft[] {
       also: ['move'],
       because: [
         steep
-          ? `Hangs ${down}° below level under ${b.branch.parent}: shaded there, and it muddles the underside of the pad.`
-          : `Grows from the underside of ${b.branch.parent}: shaded there, and it muddles the underside of the pad.`,
+          ? `Hangs ${down}° below level under ${s.names(b.branch.parent)}: shaded there, and it muddles the underside of the pad.`
+          : `Grows from the underside of ${s.names(b.branch.parent)}: shaded there, and it muddles the underside of the pad.`,
       ],
       draw: word(b, steep ? `hangs ${down}°` : 'underside'),
     },
@@ -62,7 +62,7 @@ function upright(s: Survey, b: PlacedBranch): Draft[] {
       advice: 'move',
       also: ['remove', 'shorten'],
       because: [
-        `Stands at ${elevation.toFixed(0)}° on ${b.branch.parent}: strong there, it takes what the tips should have. Lay it into the pad, or take it off.`,
+        `Stands at ${elevation.toFixed(0)}° on ${s.names(b.branch.parent)}: strong there, it takes what the tips should have. Lay it into the pad, or take it off.`,
       ],
       draw: word(b, `stands ${elevation.toFixed(0)}°`),
     },
@@ -127,7 +127,9 @@ function tooThick(s: Survey): Draft[] {
         also: ['shorten', 'reserve'],
         because: [
           ...(forTrunk ? [`${d.toFixed(1)} mm thick where the trunk has ${b.parentDiameter.toFixed(1)} mm: it competes with the trunk.`] : []),
-          ...(forBelow ? [`${d.toFixed(1)} mm thick, ${thanBelow.toFixed(1)} times ${below!.branch.id} below it: branches want to grow thinner upward.`] : []),
+          ...(forBelow
+            ? [`${d.toFixed(1)} mm thick, ${thanBelow.toFixed(1)} times ${s.names(below!.branch.id)} below it: branches want to grow thinner upward.`]
+            : []),
         ],
         draw: () => ({ lines: [b.line.points], words: [{ at: add(shoulder, [0, 0, d / 2]), text: `${d.toFixed(0)} mm` }] }),
       },

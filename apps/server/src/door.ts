@@ -1,0 +1,37 @@
+import type { NextFunction, Request, RequestHandler, Response } from 'express';
+import { paths, type Problem } from '@ustle/contract';
+
+const LOOPBACK = /^(localhost|127(\.\d{1,3}){3}|\[::1\])$/i;
+const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
+
+const hostIn = (header: string | undefined): string => (header ?? '').replace(/:\d+$/, '');
+
+/** Only this machine's own names, and the one that was chosen, are answered: another name that leads here is somebody else's page. */
+const known = (host: string): boolean => LOOPBACK.test(host) || host === process.env.USTLE_HOST;
+
+const refuse = (response: Response, status: number, problem: Problem): void => void response.status(status).json(problem);
+
+function foreign(request: Request): boolean {
+  const site = request.headers['sec-fetch-site'];
+  if (typeof site === 'string' && site !== 'same-origin' && site !== 'none') return true;
+  const { origin } = request.headers;
+  if (!origin) return false;
+  return !URL.canParse(origin) || new URL(origin).host !== request.headers.host;
+}
+
+/** Nobody else gets in: no other host's name, no change from another page, no body that a form could send. */
+export const door: RequestHandler = (request: Request, response: Response, next: NextFunction) => {
+  if (!known(hostIn(request.headers.host))) {
+    return refuse(response, 403, { code: 'host', message: 'This address is not the one that Ustle was started for. Set USTLE_HOST to it, if it is yours.' });
+  }
+  if (SAFE.has(request.method)) return next();
+  if (foreign(request)) return refuse(response, 403, { code: 'origin', message: 'Another page may not change anything here.' });
+  const hasBody = request.headers['content-length'] !== '0' && (request.headers['content-length'] ?? request.headers['transfer-encoding']) !== undefined;
+  if (hasBody && !request.is(['json', 'application/*+json']))
+    return refuse(response, 415, {
+      code: 'not-json',
+      field: '/',
+      message: `The body of a request is JSON (Content-Type: application/json); for a tree file too: ${paths.importTree()}.`,
+    });
+  return next();
+};

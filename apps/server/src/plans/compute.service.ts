@@ -1,0 +1,31 @@
+import { Injectable, type OnModuleDestroy } from '@nestjs/common';
+import type { dueOn, PlanDocument, Silhouette, Tree } from '@ustle/core';
+import { Piscina } from 'piscina';
+
+const IDLE_MS = 60_000;
+const THREAD = new URL('./compute.worker.js', import.meta.url).href;
+
+/** Computes beside the server's own thread: a tree of thousands of branches takes long, and others are saving meanwhile. */
+@Injectable()
+export class ComputeService implements OnModuleDestroy {
+  /** Plans take longest, and have threads of their own. */
+  private readonly plans = new Piscina({ filename: THREAD, maxThreads: 2, idleTimeout: IDLE_MS });
+  private readonly others = new Piscina({ filename: THREAD, maxThreads: 1, idleTimeout: IDLE_MS });
+
+  /** The plan of a tree on a day (days, as dayOf gives them). It is given up when nobody waits for it any more. */
+  planOf(tree: Tree, on: number, signal: AbortSignal): Promise<PlanDocument> {
+    return this.plans.run({ tree, on }, { name: 'plan', signal }) as Promise<PlanDocument>;
+  }
+
+  dueOn(tree: Tree, on: number): Promise<ReturnType<typeof dueOn>> {
+    return this.others.run({ tree, on }, { name: 'due' }) as Promise<ReturnType<typeof dueOn>>;
+  }
+
+  silhouetteOf(tree: Tree): Promise<Silhouette> {
+    return this.others.run({ tree, on: 0 }, { name: 'silhouette' }) as Promise<Silhouette>;
+  }
+
+  async onModuleDestroy(): Promise<void> {
+    await Promise.all([this.plans.destroy(), this.others.destroy()]);
+  }
+}

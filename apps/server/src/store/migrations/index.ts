@@ -1,0 +1,4 @@
+import { Documents1795000000000 } from './documents.js';
+import { CommandsWithEntries1764100000000, TreesPlansRecord1764000000000 } from './first-shape.js';
+
+export const MIGRATIONS = [TreesPlansRecord1764000000000, CommandsWithEntries1764100000000, Documents1795000000000];

@@ -1,0 +1,87 @@
+import { isoOf, type Act, type Before, type RecordLine, type Step, type Tree } from '@ustle/core';
+import type { EntityManager } from 'typeorm';
+import { ActRow, BeforeRow, LineRow, MeasuresRow, TreeRow } from '../store/entities.js';
+
+const CHUNK = 200;
+
+const split = ({ plan, record: _record, ...own }: Tree): { plan: string; own: string } => ({ plan: JSON.stringify(plan), own: JSON.stringify(own) });
+
+/** Stores a new tree with its record; lines without an id get the next free one. */
+export async function insertTree(db: EntityManager, id: string, tree: Tree): Promise<void> {
+  const { plan, own } = split(tree);
+  await db.insert(TreeRow, { id, revision: 1, name: tree.name, species: tree.species, recorded: tree.record.length, plan, archivedOn: null });
+  await db.insert(MeasuresRow, { treeId: id, document: own });
+  const used = new Set(tree.record.flatMap((line) => line.id ?? []));
+  let next = 1;
+  const free = (): string => {
+    while (used.has(`r${next}`)) next++;
+    used.add(`r${next}`);
+    return `r${next}`;
+  };
+  await insertLines(
+    db,
+    id,
+    0,
+    tree.record.map((line) => ({ ...line, id: line.id ?? free() })),
+  );
+}
+
+/** Stores what changed of a tree: its plan, and its measures where they are others. */
+export async function updateTree(db: EntityManager, id: string, revision: number, before: Tree, after: Tree): Promise<void> {
+  const { plan: _a, record: _b, ...own } = after;
+  const touched = Object.keys({ ...before, ...own }).some((k) => k !== 'plan' && k !== 'record' && before[k as keyof Tree] !== after[k as keyof Tree]);
+  await db.update(TreeRow, { id }, { revision, name: after.name, species: after.species, plan: JSON.stringify(after.plan) });
+  if (touched) await db.update(MeasuresRow, { treeId: id }, { document: JSON.stringify(own) });
+}
+
+/** Adds lines to a record that has so many. */
+export async function insertLines(db: EntityManager, treeId: string, recorded: number, lines: readonly RecordLine[]): Promise<void> {
+  const rows = lines.map((line, i) => ({
+    treeId,
+    ordinal: recorded + i,
+    lineId: line.id!,
+    on: line.on,
+    kind: line.kind,
+    document: JSON.stringify(line),
+  }));
+  for (let i = 0; i < rows.length; i += CHUNK) await db.insert(LineRow, rows.slice(i, i + CHUNK));
+  if (rows.length) await db.update(TreeRow, { id: treeId }, { recorded: recorded + rows.length });
+}
+
+/** A stored tree with its revision; null for an unknown id. */
+export async function loadTree(db: EntityManager, id: string): Promise<{ revision: number; tree: Tree } | null> {
+  const row = await db.findOneBy(TreeRow, { id });
+  if (!row) return null;
+  const own = await db.findOneByOrFail(MeasuresRow, { treeId: id });
+  const record = await db.find(LineRow, { where: { treeId: id }, order: { ordinal: 'ASC' } });
+  const tree = {
+    ...(JSON.parse(own.document) as object),
+    plan: JSON.parse(row.plan) as Tree['plan'],
+    record: record.map((l) => JSON.parse(l.document) as RecordLine),
+  } as Tree;
+  return { revision: row.revision, tree };
+}
+
+/** Taking back and making again are kept among the acts. */
+export type StoredAct = Act | (Step & { on: string });
+
+const KEPT_STEPS = 200;
+
+/** Keeps an act with what it found; of the oldest only the act itself stays. */
+export async function insertAct(
+  db: EntityManager,
+  treeId: string,
+  act: StoredAct,
+  { lines, before, of = null }: { lines: readonly string[]; before: Before | null; of?: string | null },
+): Promise<void> {
+  await db.insert(ActRow, { id: act.id, treeId, kind: act.kind, document: JSON.stringify(act), lines: [...lines], of });
+  if (!before) return;
+  await db.insert(BeforeRow, { act: act.id, treeId, document: JSON.stringify(before) });
+  await db.query(`DELETE FROM "before" WHERE "treeId" = ? AND "act" IN (SELECT "id" FROM "act" WHERE "treeId" = ? ORDER BY "ordinal" DESC LIMIT 50 OFFSET ?)`, [
+    treeId,
+    treeId,
+    KEPT_STEPS,
+  ]);
+}
+
+export const stepOn = (step: Step, today: number): StoredAct => ({ ...step, on: isoOf(today) });

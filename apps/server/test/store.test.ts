@@ -1,0 +1,93 @@
+import { cpSync, mkdtempSync, readdirSync, readFileSync } from 'node:fs';
+import { once } from 'node:events';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import Database from 'libsql';
+import { generateTree, type Tree } from '@ustle/core';
+import { paths } from '@ustle/contract';
+import { ask, doAct, doStep, start } from './server';
+
+const folder = (): string => mkdtempSync(join(tmpdir(), 'ustle-store-'));
+const sample = generateTree({ seed: 5, name: 'Sample', species: 'maple-trident', height: 400, base: 40, primaries: 5, secondaries: 2 });
+const fixture = (name: string): string => resolve(__dirname, 'fixtures', name);
+
+test('a database of the first shape comes along: trees, plans and records as they were, unknown keys included', async () => {
+  const data = folder();
+  cpSync(fixture('first-shape.sqlite'), join(data, 'ustle.sqlite'));
+  const server = await start(data, 4660);
+  const trees = (await ask(server.address, 'GET', paths.trees)).body as { id: string; name: string }[];
+  expect(trees.map((t) => t.name).sort()).toEqual(['Dunlin', 'Kittiwake']);
+  const { id } = trees.find((t) => t.name === 'Kittiwake')!;
+  expect((await ask(server.address, 'GET', paths.treeFile(id))).body).toEqual(JSON.parse(readFileSync(fixture('kittiwake.ustle.json'), 'utf8')));
+  // It goes on from there.
+  expect((await doAct(server.address, id, { kind: 'decide', branch: 'b4', act: 'keep' })).status).toBe(200);
+  expect((await doStep(server.address, id, 'undo')).body.tree.plan.decisions).toEqual([{ branch: 'b3', act: 'reserve', until: '2026-12-01' }]);
+  await server.kill();
+});
+
+test('a database of a later version is not written to', async () => {
+  const data = folder();
+  cpSync(fixture('first-shape.sqlite'), join(data, 'ustle.sqlite'));
+  const db = new Database(join(data, 'ustle.sqlite'));
+  db.exec(`INSERT INTO migrations (timestamp, name) VALUES (99, 'FromTheFuture99')`);
+  db.close();
+  const before = readFileSync(join(data, 'ustle.sqlite'));
+  await expect(start(data, 4662)).rejects.toThrow(/newer Ustle/);
+  expect(readFileSync(join(data, 'ustle.sqlite')).equals(before)).toBe(true);
+});
+
+test('one server to a folder; a clean stop leaves one file, with streams open too', async () => {
+  const data = folder();
+  const server = await start(data, 4664);
+  await expect(start(data, 4665)).rejects.toThrow(`Another Ustle uses this folder already at ${server.address}`);
+  const { id } = (await ask(server.address, 'POST', paths.importTree(), sample)).body;
+  const stream = fetch(server.address + paths.caliper);
+  await stream;
+  const ended = once(server.child, 'exit');
+  const from = process.hrtime.bigint();
+  server.child.kill('SIGINT');
+  await ended;
+  expect(Number(process.hrtime.bigint() - from) / 1e9).toBeLessThan(10);
+  expect(readdirSync(data)).toEqual(['ustle.sqlite']);
+  const again = await start(data, 4664);
+  expect((await ask(again.address, 'GET', paths.tree(id))).body.tree).toEqual(sample);
+  await again.kill();
+});
+
+test('what was acknowledged is there after the server is killed in a stream of writes', async () => {
+  const data = folder();
+  let server = await start(data, 4668);
+  const { id } = (await ask(server.address, 'POST', paths.importTree(), sample)).body;
+  const acknowledged: string[] = [];
+  for (let round = 0; round < 3; round++) {
+    let going = true;
+    const writers = Array.from({ length: 4 }, async (_, w) => {
+      for (let i = 0; going; i++) {
+        const text = `${round}-${w}-${i}`;
+        const answer = await doAct(server.address, id, { kind: 'note', text }, 1).catch(() => null);
+        if (answer?.status === 200) acknowledged.push(text);
+      }
+    });
+    for (const end = acknowledged.length + 15; acknowledged.length < end;) await new Promise((done) => setTimeout(done, 10));
+    await server.kill();
+    going = false;
+    await Promise.all(writers);
+    server = await start(data, 4668);
+  }
+  const { record } = (await ask(server.address, 'GET', paths.tree(id))).body.tree as Tree;
+  const stored = new Set(record.map((line) => line.text));
+  expect(acknowledged.filter((text) => !stored.has(text))).toEqual([]);
+  await server.kill();
+});
+
+test('the database itself refuses to change or delete what was done', async () => {
+  const data = folder();
+  const server = await start(data, 4670);
+  const { id } = (await ask(server.address, 'POST', paths.importTree(), sample)).body;
+  await doAct(server.address, id, { kind: 'note', text: 'stays' });
+  await server.kill();
+  const db = new Database(join(data, 'ustle.sqlite'));
+  for (const statement of ['UPDATE line SET kind = 1', 'DELETE FROM line', 'UPDATE act SET kind = 1', 'DELETE FROM act'])
+    expect(() => db.exec(statement)).toThrow(/what was done stays/);
+  db.close();
+});

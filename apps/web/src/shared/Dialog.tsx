@@ -1,0 +1,28 @@
+import { useEffect, useRef, type ReactNode } from 'react';
+
+/** A sheet over the page that holds the focus until it is closed; Escape closes it, and the focus goes back to where it was. */
+export function Dialog({ label, onClose, children, alarm = false }: { label: string; onClose: () => void; children: ReactNode; alarm?: boolean }) {
+  const box = useRef<HTMLDialogElement>(null);
+  useEffect(() => {
+    const dialog = box.current!;
+    if (!dialog.open) dialog.showModal();
+    dialog.querySelector<HTMLElement>('[data-first]')?.focus();
+    return () => dialog.close();
+  }, []);
+  return (
+    <dialog
+      ref={box}
+      aria-label={label}
+      className={`m-auto max-h-[84vh] w-[560px] max-w-[94vw] overflow-auto border bg-sheet p-6 text-ink backdrop:bg-ink/30 ${alarm ? 'border-madder' : 'border-rule'}`}
+      onCancel={(event) => {
+        event.preventDefault();
+        onClose();
+      }}
+      onClick={(event) => {
+        if (event.target === box.current) onClose();
+      }}
+    >
+      {children}
+    </dialog>
+  );
+}

@@ -1,0 +1,151 @@
+import { mutate } from 'swr';
+import { paths, type ActAnswer, type Problem, type StoredTree } from '@ustle/contract';
+import { applyAct, dayOf, isGuarded, isRefused, type Act, type Intent } from '@ustle/core';
+import { ApiError, ask, isAway, send } from './http';
+import { withSameParts } from './same-parts';
+import { counted, refreshLists, tellActs, todayNow } from './traffic';
+import { keepActs, keptActs } from './waiting';
+
+/**
+ * One tree as this page has it: what the server stored, and the acts on their way there, in turn. What is shown is the one with
+ * the others applied. An act that does not arrive waits and is sent again; one that is refused is taken back and said.
+ */
+interface Line {
+  stored: StoredTree | null;
+  acts: { act: Act; done: (error: unknown) => void }[];
+  sending: boolean;
+}
+
+const lines = new Map<string, Line>();
+const lineOf = (id: string): Line => {
+  let line = lines.get(id);
+  if (!line) {
+    line = { stored: null, acts: keptActs(id).map((act) => ({ act, done: () => undefined })), sending: false };
+    lines.set(id, line);
+  }
+  return line;
+};
+
+const tell = (away?: boolean): void =>
+  tellActs(
+    [...lines.values()].reduce((sum, line) => sum + line.acts.length, 0),
+    away,
+  );
+
+const afterAct = (stored: StoredTree, act: Act): StoredTree => {
+  const outcome = applyAct(stored.tree, act, dayOf(todayNow() || act.on));
+  if (isRefused(outcome)) return stored;
+  return { ...stored, tree: outcome.lines.length ? { ...outcome.tree, record: [...outcome.tree.record, ...outcome.lines] } : outcome.tree };
+};
+
+const shownOf = ({ stored, acts }: Line): StoredTree | null => stored && acts.reduce((view, { act }) => afterAct(view, act), stored);
+
+function show(id: string): void {
+  keepActs(
+    id,
+    lineOf(id).acts.map(({ act }) => act),
+  );
+  const shown = shownOf(lineOf(id));
+  if (shown) void mutate(paths.tree(id), shown, { revalidate: false });
+  tell();
+}
+
+/** Reads a tree from the server; what waits to be sent is applied to it. */
+export async function fetchTree(id: string): Promise<StoredTree> {
+  const fresh = await ask<StoredTree>(paths.tree(id));
+  const line = lineOf(id);
+  line.stored = line.stored ? { ...fresh, tree: withSameParts(fresh.tree, line.stored.tree) } : fresh;
+  void flush(id);
+  return shownOf(line)!;
+}
+
+/** What the server stored of an act: the same act applied to what was stored before, unless somebody else came between. */
+async function storedAfter(stored: StoredTree, act: Act, answer: ActAnswer): Promise<StoredTree> {
+  const next = afterAct(stored, act);
+  const changed = next.tree.plan !== stored.tree.plan || Object.entries(next.tree).some(([k, v]) => k !== 'record' && v !== stored.tree[k as 'plan']);
+  const expected = stored.revision + Number(changed);
+  if (answer.revision !== expected || answer.recorded !== next.tree.record.length) return ask<StoredTree>(paths.tree(stored.id));
+  return { ...next, revision: answer.revision, undo: answer.undo, redo: answer.redo };
+}
+
+const RETRY_MS = [500, 1000, 2000, 4000];
+const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
+
+/** Sends what waits, one act after the other, until all is answered. */
+async function flush(id: string): Promise<void> {
+  const line = lineOf(id);
+  if (line.sending || !line.stored) return;
+  line.sending = true;
+  for (let tries = 0; line.acts.length;) {
+    const [{ act, done }] = line.acts as [Line['acts'][number]];
+    try {
+      const answer = await send<ActAnswer>(paths.acts(id), { act, ...(isGuarded(act) ? { revision: line.stored.revision } : {}) });
+      line.stored = await storedAfter(line.stored, act, answer);
+      line.acts.shift();
+      tries = 0;
+      show(id);
+      tell(false);
+      done(null);
+      refreshLists();
+    } catch (error) {
+      if (isAway(error)) {
+        tell(true);
+        await pause(RETRY_MS[Math.min(tries++, RETRY_MS.length - 1)]!);
+        continue;
+      }
+      const current = error instanceof ApiError ? error.problem.current : undefined;
+      if (current) line.stored = { ...current, tree: withSameParts(current.tree, line.stored.tree) };
+      // What was decided on a tree that has changed since is not sent after it.
+      const dropped = line.acts.filter((a, i) => i === 0 || (current && isGuarded(a.act)));
+      line.acts = line.acts.filter((a) => !dropped.includes(a));
+      show(id);
+      dropped.forEach((a) => a.done(error));
+    }
+  }
+  line.sending = false;
+  tell(false);
+}
+
+/** An act as thought of, with its id and day. */
+export const actFrom = (intent: Intent): Act => ({ ...intent, id: crypto.randomUUID(), on: intent.on ?? todayNow() }) as Act;
+
+/** Does an act: shown at once, sent in its turn. Resolves when it is stored; fails with the refusal. */
+export function doAct(view: StoredTree, intent: Intent): Promise<void> {
+  const line = lineOf(view.id);
+  line.stored ??= view;
+  const act = actFrom(intent);
+  const shown = shownOf(line)!;
+  const guess = applyAct(shown.tree, act, dayOf(todayNow() || act.on));
+  // What cannot be is said at once, and nothing is sent.
+  if (isRefused(guess)) return Promise.reject(new ApiError(400, { ...guess.refused[0]! } as Problem));
+  return new Promise((done, fail) => {
+    line.acts.push({ act, done: (error) => (error ? fail(error as Error) : done()) });
+    show(view.id);
+    void flush(view.id);
+  });
+}
+
+/** Takes the newest act back or makes it again, once all that waits is stored. */
+export async function doStep(view: StoredTree, kind: 'undo' | 'redo'): Promise<void> {
+  const line = lineOf(view.id);
+  const id = crypto.randomUUID();
+  await counted(
+    (async () => {
+      while (line.acts.length) await pause(50);
+      const stored = line.stored ?? view;
+      try {
+        const fresh = await send<StoredTree>(paths.steps(view.id), { id, kind, revision: stored.revision });
+        line.stored = { ...fresh, tree: withSameParts(fresh.tree, stored.tree) };
+      } catch (error) {
+        if (error instanceof ApiError && error.problem.current) line.stored = error.problem.current;
+        throw error;
+      } finally {
+        show(view.id);
+      }
+    })(),
+  );
+  refreshLists();
+}
+
+/** Whatever waited when the page was left is sent now, also of trees that are not looked at. */
+export const resume = (ids: readonly string[]): void => ids.forEach((id) => void fetchTree(id).catch(() => undefined));

@@ -1,0 +1,49 @@
+import useSWR, { type SWRResponse } from 'swr';
+import { paths, type SeasonView, type StoredTree, type TreeSummary, type YardView } from '@ustle/contract';
+import type { Silhouette, Species } from '@ustle/core';
+import { ask, send, type ApiError } from './http';
+import { counted, refreshLists, setToday } from './traffic';
+
+const RETRY_MS = 2_000;
+/** A page that cannot be loaded is asked for again until it can. */
+const again = { errorRetryInterval: RETRY_MS, errorRetryCount: 100, focusThrottleInterval: 15_000 };
+
+const useGet = <T>(path: string | null): SWRResponse<T, ApiError> => useSWR<T, ApiError>(path, ask as (path: string) => Promise<T>, again);
+
+export const useYard = (): SWRResponse<YardView, ApiError> =>
+  useSWR<YardView, ApiError>(
+    paths.yard,
+    async (path: string) => {
+      const yard = await ask<YardView>(path);
+      setToday(yard.today);
+      return yard;
+    },
+    again,
+  );
+export const useSpecies = (): SWRResponse<Species[], ApiError> => useGet(paths.species);
+export const useTrees = (): SWRResponse<TreeSummary[], ApiError> => useGet(paths.trees);
+export const useSeason = (): SWRResponse<SeasonView, ApiError> => useGet(paths.season);
+export const useTree = (id: string): SWRResponse<StoredTree, ApiError> =>
+  useSWR<StoredTree, ApiError>(paths.tree(id), async () => (await import('./desk-store')).fetchTree(id), again);
+/** A tree's small picture; null while it is out of sight. */
+export const useSilhouette = (id: string, revision: number, wanted: boolean): Silhouette | undefined =>
+  useSWR<Silhouette, ApiError>(wanted ? paths.silhouette(id, revision) : null, ask as (path: string) => Promise<Silhouette>, {
+    revalidateOnFocus: false,
+    revalidateIfStale: false,
+  }).data;
+
+async function added(write: Promise<StoredTree>): Promise<StoredTree> {
+  const view = await counted(write);
+  refreshLists();
+  return view;
+}
+
+export const importTree = (text: string): Promise<StoredTree> =>
+  added(ask<StoredTree>(paths.importTree(crypto.randomUUID()), { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: text }));
+
+export const beginTree = (name: string, species: string): Promise<StoredTree> => added(send(paths.trees, { id: crypto.randomUUID(), name, species }));
+
+export const makeUpTree = (body: { name: string; species: string; seed: number; age?: number; form?: string }): Promise<StoredTree> =>
+  added(send(paths.generateTree, { id: crypto.randomUUID(), ...body }));
+
+export const pressCaliper = (near: number | undefined): Promise<unknown> => send(paths.caliperPress, near === undefined ? {} : { near });

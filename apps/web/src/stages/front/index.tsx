@@ -1,0 +1,21 @@
+import { useDesk } from '../desk';
+import type { Stage } from '../stage';
+import { useFront, useFrontBench } from './bench';
+import { FrontPanel } from './FrontPanel';
+import { Level } from './Level';
+
+/** The level over the turntable: tilts the tree looked at. */
+function Over() {
+  const { here, setView } = useDesk();
+  const { judged } = useFront();
+  return <Level pitch={here.pitch} roll={here.roll} wedge={judged?.planting.wedge ?? null} onTilt={(pitch, roll) => setView({ ...here, pitch, roll })} />;
+}
+
+export const front: Stage = {
+  key: 'front',
+  name: 'Front',
+  settled: (tree) => Boolean(tree.plan.front),
+  useBench: useFrontBench,
+  Panel: FrontPanel,
+  Over,
+};

@@ -1,0 +1,146 @@
+import { useCallback, useDeferredValue, useMemo, useState } from 'react';
+import { childrenOf, keptInRecord, mirroredBranch, movedPoint, reshaped, wrapDeg, type Branch, type Intent, type Measured, type Vec } from '@ustle/core';
+import type { Desk } from '../desk';
+import { benchOf, type Drawing } from '../stage';
+import { forgetTyped, isUnmeasured, keepTyped, markMeasured, markUnmeasured, useTyped } from './typed';
+
+type Changes = Extract<Intent, { kind: 'remeasure' }>['changes'];
+
+/** A line that nobody has measured yet; its values only say how such a branch may be. */
+const FIRST: Branch = {
+  id: 'b1',
+  parent: 'trunk',
+  at: 120,
+  bearing: 90,
+  elevation: 15,
+  length: 180,
+  d: 9,
+  tipD: 3,
+  bareTo: 0.35,
+  green: 0,
+  state: 'normal',
+  stage: 'wood',
+  backBuds: true,
+};
+const MEASURED_COLUMNS = ['at', 'bearing', 'elevation', 'length', 'd', 'tipD', 'bareTo', 'green'] as const;
+
+/** What is being measured: shown while one types, each value stored when its field is left. */
+export function useMeasureBench(desk: Desk) {
+  const { stored, tree, branch, setBranch, bearing, act, short } = desk;
+  const { branches } = tree;
+  const kept = useTyped(stored.id);
+  const [live, setLive] = useState<{ branch: string; changes: Partial<Branch> } | null>(null);
+  const [part, setPart] = useState<Partial<Measured> | null>(null);
+  const now = useDeferredValue(live);
+  const nowPart = useDeferredValue(part);
+
+  const freeId = (): string => {
+    const used = new Set([...branches.map((b) => b.id), ...keptInRecord(tree.record)]);
+    let n = branches.length + 1;
+    while (used.has(`b${n}`)) n++;
+    return `b${n}`;
+  };
+  const add = (fresh: Branch, after: string | null): string => {
+    markUnmeasured(
+      stored.id,
+      MEASURED_COLUMNS.map((c) => `${fresh.id}/${c}`),
+    );
+    void act({ kind: 'list-branch', branch: fresh, after });
+    setBranch(fresh.id);
+    return fresh.id;
+  };
+  /** A further line behind one, as such a branch may be; behind the last where none is named. */
+  const addAfter = (above: Branch | undefined): string => {
+    if (!above) return add({ ...FIRST, id: freeId() }, null);
+    const { path: _path, name: _name, ...plain } = above;
+    const next: Branch = {
+      ...plain,
+      id: freeId(),
+      at: Math.round(above.at + 25),
+      bearing: Math.round(wrapDeg(above.bearing + 135)),
+      state: 'normal',
+      green: 0,
+    };
+    return add(next, above.id);
+  };
+  const copy = (of: Branch): string => {
+    const { path: _path, name: _name, ...plain } = of;
+    return add({ ...plain, id: freeId(), green: 0 }, of.id);
+  };
+  const mirror = (of: Branch): string => add({ ...mirroredBranch(of, freeId(), bearing), green: 0 }, of.id);
+
+  const change = useCallback((id: string, changes: Changes): Promise<boolean> => act({ kind: 'remeasure', branch: id, changes }), [act]);
+  /** Stores one value; a tip that nobody measured follows its base. */
+  const put = useCallback(
+    async (id: string, column: (typeof MEASURED_COLUMNS)[number], value: number, text: string): Promise<void> => {
+      markMeasured(stored.id, `${id}/${column}`);
+      const tip = column === 'd' && isUnmeasured(stored.id, `${id}/tipD`) ? { tipD: Math.max(0.1, Math.round(value * 3.5) / 10) } : {};
+      const taken = await change(id, { [column]: value, ...tip });
+      // What was refused stays as it was typed.
+      if (!taken) keepTyped(stored.id, `${id}/${column}`, { text, fault: 'Not stored: see the message below.' });
+    },
+    [change, stored.id],
+  );
+
+  /** Puts a branch onto the one above it in the list, or one order back. */
+  const indent = (b: Branch, deeper: boolean): void => {
+    const above = branches[branches.findIndex((x) => x.id === b.id) - 1];
+    const parent = deeper ? above?.id : branches.find((x) => x.id === b.parent)?.parent;
+    if (!parent || parent === b.parent) return;
+    // Along its new parent a branch sits by default two thirds out.
+    void change(b.id, deeper ? { parent, at: Math.round(above!.length * 0.66) } : { parent });
+  };
+  const takeOut = (b: Branch): void => {
+    forgetTyped(stored.id, `${b.id}/`);
+    void act({ kind: 'unlist', branches: [b.id] });
+  };
+
+  const measured = useMemo(() => {
+    const base = nowPart ? { ...tree, ...nowPart } : tree;
+    return now ? { ...base, branches: base.branches.map((b) => (b.id === now.branch ? reshaped(b, now.changes) : b)) } : base;
+  }, [tree, now, nowPart]);
+  const chosen = measured.branches.find((b) => b.id === branch);
+  const drawing = useMemo<Drawing>(
+    () => ({
+      measured,
+      // A crooked branch has its handles, where a word would stand in the way.
+      labels: chosen && !chosen.path ? [{ branch: chosen.id, text: short(chosen.id) }] : [],
+      foliage: 0.45,
+      ...(chosen?.path
+        ? {
+            bendable: chosen.id,
+            onMovePoint: (index: number, by: Vec) =>
+              setLive((before) => {
+                const b = before?.branch === chosen.id ? { ...chosen, ...before.changes } : chosen;
+                const { path, bearing: to, elevation, length } = movedPoint(b, index, by);
+                return { branch: chosen.id, changes: { path, bearing: to, elevation, length } };
+              }),
+            onMoved: () =>
+              setLive((before) => {
+                if (before) void change(before.branch, before.changes as Changes);
+                return null;
+              }),
+          }
+        : {}),
+    }),
+    [measured, chosen, short, change],
+  );
+  return {
+    drawing,
+    kept,
+    typedIn: (field: string, typed: Parameters<typeof keepTyped>[2]) => keepTyped(stored.id, field, typed),
+    setLive,
+    setPart,
+    put,
+    change,
+    measure: (parts: Partial<Measured>) => act({ kind: 'measure', measured: parts }),
+    addAfter,
+    copy,
+    mirror,
+    indent,
+    takeOut,
+    hasShoots: (b: Branch) => childrenOf(tree, b.id).length > 0,
+  };
+}
+
+export const useMeasure = benchOf(useMeasureBench);

@@ -1,0 +1,52 @@
+import { createContext, useContext, type ComponentType } from 'react';
+import type { PlanDocument, Tree } from '@ustle/core';
+import type { Key } from '../shared/keys';
+import type { DrawnCoil } from '../turntable/coil-geometry';
+import type { TurntableProps } from '../turntable/Turntable';
+import type { Desk } from './desk';
+import type { Picture } from './SideBySide';
+
+/** What a stage puts on the turntable, beyond the tree itself with its coils. */
+export interface Drawing extends Partial<
+  Pick<
+    TurntableProps,
+    'rose' | 'flags' | 'onFlag' | 'labels' | 'poses' | 'foliage' | 'evidence' | 'wipe' | 'onWipe' | 'bendable' | 'onMovePoint' | 'onMoved' | 'view'
+  >
+> {
+  /** Wire that is not on yet. */
+  planned?: readonly DrawnCoil[];
+  /** The tree as it is being measured, in place of the stored one; nothing is taken off it. */
+  measured?: Tree | null;
+  /** Pictures beside each other, in place of the one. */
+  beside?: readonly Picture[];
+}
+
+/** What a stage keeps while it is open: whatever its own parts work with, what it draws, and its keys. */
+export interface Bench {
+  drawing: Drawing;
+  keys?: readonly Key[];
+}
+
+/** A stage of the work on one tree. All there is of it lies in its own folder; the page knows none by name. */
+export interface Stage {
+  /** Its part of the address. */
+  key: string;
+  name: string;
+  /** Whether it needs nothing more for now. */
+  settled: (tree: Tree, plan: PlanDocument) => boolean;
+  /** Its place in the address, its questions to the worker, its drawing. A hook: the stage is laid out anew when it is opened. */
+  useBench: (desk: Desk) => Bench;
+  Panel: ComponentType;
+  /** Tools over the turntable. */
+  Over?: ComponentType;
+  /** Its panel needs more room. */
+  wide?: boolean;
+}
+
+export const BenchContext = createContext<Bench | null>(null);
+
+/** The open stage's own bench, as its `useBench` made it. */
+export const benchOf =
+  <B extends Bench>(_useBench: (desk: Desk) => B) =>
+  (): B =>
+    useContext(BenchContext) as B;

@@ -1,0 +1,5 @@
+import type { Stage } from '../stage';
+
+/** No coil is late, and none marks. */
+export const settled: Stage['settled'] = (_tree, plan) =>
+  plan.wires.length > 0 && plan.wires.every((w) => w.nextInspection > plan.on && w.advice !== 'remove-now');

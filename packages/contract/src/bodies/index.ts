@@ -1,0 +1,39 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { ACT, FAULTS, figure, FORMS, id, list, mm, oneOf, optional, whole, words } from '@ustle/core';
+import { bodyClass } from './body-class.js';
+
+export { descriptionOf, fieldFaults } from './body-class.js';
+
+const REVISION = whole(1, 2147483647, '', 'the whole number that came with the tree');
+
+const ACT_BODY = Type.Object({ act: ACT, revision: optional(REVISION) });
+/** One act; a guarded one names the revision that it was made on. */
+export class ActBody extends bodyClass('ActBody', ACT_BODY) {}
+
+const STEP_BODY = Type.Object({ id: id('made where the step is made'), kind: oneOf(['undo', 'redo'], 'which way'), revision: REVISION });
+/** The newest act is taken back, or made again. */
+export class StepBody extends bodyClass('StepBody', STEP_BODY) {}
+
+const NEW_TREE = {
+  id: optional(id('made where the tree is begun; sent twice, it is begun once')),
+  name: words(120, 'its name', 1),
+  species: words(60, 'key of its species', 1),
+};
+/** A tree to be measured. */
+export class NewTreeBody extends bodyClass('NewTreeBody', Type.Object(NEW_TREE)) {}
+
+const MADE_UP = Type.Object({
+  ...NEW_TREE,
+  seed: whole(0, 2147483647, '', 'the same seed makes the same tree'),
+  age: optional(figure(3, 300, 'years', 'its age')),
+  form: optional(oneOf(FORMS, 'its form')),
+  faults: optional(list(oneOf(FAULTS, 'a fault'), 20, 'faults to be found')),
+});
+/** A tree made up by the program, to try things on. */
+export class MadeUpBody extends bodyClass('MadeUpBody', MADE_UP) {}
+
+const PRESS = Type.Object({ near: optional(mm(0.3, 400, 'about how thick it is, where that is known', 0.1)) });
+/** What the caliper lies on; only the simulated caliper asks. */
+export class CaliperPressBody extends bodyClass('CaliperPressBody', PRESS) {}
+
+export type MadeUp = Static<typeof MADE_UP>;

@@ -1,0 +1,5 @@
+export { ACT_COMMON, isRefused, type Applied, type Outcome as ActOutcome, type Refusal } from './act.js';
+export * from './all.js';
+export * from './log.js';
+export { PLAIN_LINES, type PlainFields, type PlainLine } from './note-line.js';
+export { sayLine } from './say-line.js';

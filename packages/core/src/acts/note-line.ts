@@ -1,0 +1,68 @@
+import { beforeCut, cutsOf, LINE_COMMON, LINE_FIELDS, type LineKind, type Names, type RecordLine } from '../tree/index.js';
+import { sayLine } from './say-line.js';
+import { actKind, missing, refuse, sound, type ActKind } from './act.js';
+
+/** Kinds of lines that an artist adds as they are: things done or seen that change nothing of the plan. */
+export const PLAIN_LINES = [
+  'bent',
+  'guyed',
+  'pushed',
+  'measured',
+  'inspected',
+  'cut',
+  'unwired',
+  'agreed',
+  'repotted',
+  'fed',
+  'styled',
+  'note',
+  'photo',
+  'hours',
+] as const satisfies readonly LineKind[];
+export type PlainLine = (typeof PLAIN_LINES)[number];
+
+const { text, corrects } = LINE_COMMON;
+
+/** The act of adding one kind of line: its fields are the line's own. */
+function noteLine(kind: PlainLine): ActKind {
+  return {
+    kind,
+    fields: { ...LINE_FIELDS[kind], text, corrects },
+    guarded: false,
+    apply: (tree, { id: _id, ...given }) => {
+      const line = given as unknown as RecordLine;
+      const branches: [string, string][] = [
+        ...('branch' in line && line.branch ? [['branch', line.branch] as [string, string]] : []),
+        ...(line.kind === 'agreed' ? line.branches.map((b): [string, string] => ['branches', b]) : []),
+      ];
+      for (const [field, branch] of branches) {
+        const gone = missing(tree, branch, field);
+        if (gone) return gone;
+      }
+      if (line.corrects && !tree.record.some((l) => l.id === line.corrects))
+        return refuse('corrects', 'not-found', `Line "${line.corrects}" of the record is not here.`);
+      return { tree, lines: [line] };
+    },
+    say: (act, names: Names) => {
+      const line = act as unknown as RecordLine;
+      return `${'branch' in line && line.branch ? `${names(line.branch)}: ` : ''}${sayLine(line, names)}`;
+    },
+  };
+}
+
+/** The fields of these acts, by kind. */
+export type PlainFields = { [K in PlainLine]: (typeof LINE_FIELDS)[K] & { text: typeof text; corrects: typeof corrects } };
+export const PLAIN_ACTS: readonly ActKind[] = PLAIN_LINES.map(noteLine);
+
+/** Takes a line of the record back by a further one. Where it told of a cut, the wood is back on the tree. */
+export const withdraw = actKind({
+  kind: 'withdrawn',
+  fields: { corrects: LINE_FIELDS.withdrawn.corrects, text },
+  guarded: false,
+  apply: (tree, { id: _id, ...line }) => {
+    if (!tree.record.some((l) => l.id === line.corrects)) return refuse('corrects', 'not-found', `Line "${line.corrects}" of the record is not here.`);
+    const cut = cutsOf(tree).find((l) => l.id === line.corrects);
+    return cut ? sound({ tree: beforeCut(tree, cut), lines: [line] }) : { tree, lines: [line] };
+  },
+  say: () => 'take a line of the record back',
+});

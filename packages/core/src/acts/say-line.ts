@@ -1,0 +1,34 @@
+import { sayBranches, type LineKind, type LineOf, type Names, type RecordLine } from '../tree/index.js';
+
+const percent = (share: number): string => `${Math.round(share * 100)}%`;
+const whole = (x: number | undefined): string => (x === undefined ? '?' : x.toFixed(0));
+const remark =
+  (word: string) =>
+  (line: RecordLine): string =>
+    `${word}${line.text ? `: ${line.text}` : ''}`;
+
+/** What each kind of line says, after the day and the branch's name. */
+const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
+  wired: ({ size, metal, strands, bentDeg }) =>
+    `wired, ${size?.toFixed(1) ?? '?'} mm ${metal ?? ''}${strands && strands > 1 ? ` × ${strands}` : ''}${bentDeg ? `, bent to ${whole(bentDeg)}°` : ''}`,
+  bent: ({ bentDeg }) => `bent${bentDeg ? ` to ${whole(bentDeg)}°` : ''}`,
+  guyed: remark('tied'),
+  pushed: ({ size, metal, gave }) => `press test with ${size?.toFixed(1) ?? '?'} mm ${metal ?? 'wire'}${gave ? `: the ${gave} gave way` : ''}`,
+  measured: ({ d, heldDeg }) => `measured${d ? `, ${d.toFixed(1)} mm thick` : ''}${heldDeg !== undefined ? `, holds ${whole(heldDeg)}°` : ''}`,
+  inspected: ({ stage }) => `seen ${stage}`,
+  cut: ({ pieces }) => `wire cut where it marked${pieces ? `, ${pieces} pieces` : ''}`,
+  unwired: ({ method, heldDeg }) => `wire ${method === 'unwound' ? 'unwound' : 'cut off'}${heldDeg !== undefined ? `, holds ${whole(heldDeg)}°` : ''}`,
+  removed: ({ green, unlisted }) => (unlisted ? 'taken out of the measures' : `taken off, ${percent(green ?? 0)} of the green`),
+  shortened: ({ stub, length }) => `${stub ? 'cut to a stub of' : 'shortened to'} ${whole(length)} mm`,
+  agreed: ({ by, branches }, names) => `${by} agreed to cut ${sayBranches(names, branches, 6)}`,
+  repotted: remark('repotted'),
+  fed: remark('fed'),
+  styled: remark('styled'),
+  note: ({ text }) => text?.trim() || 'a note',
+  photo: remark('photo'),
+  hours: ({ hours, text }) => `${hours ?? '?'} hours${text ? `: ${text}` : ''}`,
+  withdrawn: () => 'a line taken back',
+};
+
+/** A line of the record in words. */
+export const sayLine = (line: RecordLine, names: Names): string => (SAID[line.kind] as (line: RecordLine, names: Names) => string)(line, names);

@@ -1,0 +1,132 @@
+import { dayOf, isoOf, monthName, monthOf, sayDay, type Reasoned } from '../units/index.js';
+import { nameInText, northernMonth, speciesOf } from '../species/index.js';
+import { greenTally, isCutting, sessionOf, VIGOUR_CAPACITY, type Tree } from '../tree/index.js';
+import { SEASON_WORDS, signsFor } from './signs.js';
+
+/** No tree bears more than this in one session. */
+const MOST_CAPACITY = 1.4;
+
+export type Verdict = 'go' | 'light' | 'leave';
+
+/** One kind of work that the plan asks for in this session, in points of capacity. */
+export interface Use {
+  work: 'green' | 'heavy bends' | 'wiring' | 'deadwood';
+  points: number;
+  text: string;
+}
+
+export interface Reading {
+  verdict: Verdict;
+  /** 1 = a full session's work on a tree of ordinary strength. */
+  capacity: number;
+  used: number;
+  /** What the plan uses, by kind of work; adds up to `used`. */
+  uses: Use[];
+  because: string[];
+  /** The first day on which more is possible, by the calendar; null when all is possible now or nothing changes within two years. */
+  moreFrom: { on: string; verdict: Verdict } | null;
+}
+
+const monthsBetween = (from: number, to: number): number => (to - from) / 30.44;
+
+export const verdictOf = (capacity: number): Verdict => (capacity < 0.25 ? 'leave' : capacity < 0.6 ? 'light' : 'go');
+
+/** A season noted by eye holds this long; then the calendar counts again. */
+const NOTE_HOLDS_DAYS = 28;
+
+/** What the season does to the work a tree bears: as seen on the tree when that was noted lately, else by the calendar. */
+function seasonFactor(tree: Tree, onDay: number): { factor: number; because: string | null } {
+  const { reading } = tree.plan;
+  if (reading?.season && Math.abs(onDay - dayOf(reading.on)) <= NOTE_HOLDS_DAYS) {
+    const { text, factor } = SEASON_WORDS[reading.season];
+    return { factor, because: `${text}, as seen on ${sayDay(dayOf(reading.on))}${factor < 0.6 ? ': wait until it has hardened' : ''}.` };
+  }
+  const species = speciesOf(tree.species);
+  const month = northernMonth(tree.site.hemisphere, onDay);
+  const { good, bad } = species.months.wiring;
+  const name = `${monthName(monthOf(onDay))}${tree.site.hemisphere === 'south' ? ' in the south' : ''}`;
+  if (bad.includes(month)) return { factor: 0.5, because: `${name} is a bad month to work on ${nameInText(species)}.` };
+  if (!good.includes(month)) return { factor: 0.8, because: `${name} is not the best month for structural work on ${nameInText(species)}.` };
+  return { factor: 1, because: `${name} is a good month for it.` };
+}
+
+/** How much work a tree bears on a day, and why. */
+export function capacityOf(tree: Tree, onDay: number): Reasoned<number> {
+  let value = VIGOUR_CAPACITY[tree.vigour];
+  const because = [`${tree.vigour[0]!.toUpperCase()}${tree.vigour.slice(1)} growth.`];
+  const ease = (factor: number, sentence: string | null): void => {
+    value *= factor;
+    if (sentence) because.push(sentence);
+  };
+  const seen = signsFor(speciesOf(tree.species).group).filter((s) => tree.plan.reading?.signs.includes(s.key));
+  for (const sign of seen) ease(sign.factor, `${sign.text}.`);
+  const monthsSince = (iso: string | null | undefined): number => {
+    const day = iso ? dayOf(iso) : NaN;
+    return day <= onDay ? monthsBetween(day, onDay) : Infinity;
+  };
+  const repotted = monthsSince(tree.repottedOn);
+  if (repotted < 3) ease(0.3, `Repotted on ${sayDay(dayOf(tree.repottedOn!))}: its roots are still taking hold.`);
+  else if (repotted < 12) ease(0.6, `Repotted on ${sayDay(dayOf(tree.repottedOn!))}: within a year of that, do less.`);
+  const collected = monthsSince(tree.collectedOn);
+  if (collected < 18) ease(0.15, `Collected on ${sayDay(dayOf(tree.collectedOn!))}: leave it to root.`);
+  else if (collected < 36) ease(0.5, `Collected on ${sayDay(dayOf(tree.collectedOn!))}: first works only.`);
+  const styled = monthsSince(tree.styledOn);
+  if (styled < 6) ease(0.6, `Styled on ${sayDay(dayOf(tree.styledOn!))}: let it answer first.`);
+  const season = seasonFactor(tree, onDay);
+  ease(season.factor, season.because);
+  return { value: Math.min(value, MOST_CAPACITY), because };
+}
+
+/** The first day, in steps of a week over two years, on which the verdict is better. */
+function moreFrom(tree: Tree, onDay: number, now: Verdict): Reading['moreFrom'] {
+  const rank = { leave: 0, light: 1, go: 2 };
+  for (let day = onDay + 7; now !== 'go' && day <= onDay + 730; day += 7) {
+    const verdict = verdictOf(capacityOf(tree, day).value);
+    if (rank[verdict] > rank[now]) return { on: isoOf(day), verdict };
+  }
+  return null;
+}
+
+/** Work of the other stages that counts against the session. */
+export interface OtherWork {
+  heavyBends: number;
+  wiredShare: number;
+}
+
+const HEAVY_BEND = 0.25;
+const ALL_WIRED = 0.3;
+/** A jin made of a living branch wounds the vein below it. */
+const LIVING_JIN = 0.08;
+
+const count = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
+
+/** What this session's work uses of the capacity. */
+function usesOf(tree: Tree, onDay: number, { heavyBends, wiredShare }: OtherWork): Use[] {
+  const { sessions, cap, pastYear } = greenTally(tree, onDay);
+  const now = sessions.find((x) => x.session === 1)?.removed ?? 0;
+  const byId = new Map(tree.branches.map((b) => [b.id, b]));
+  const jins = tree.plan.decisions.filter(
+    (d) => isCutting(d) && d.act === 'stub' && sessionOf(d) === 1 && byId.get(d.branch)?.state !== 'dead' && byId.has(d.branch),
+  ).length;
+  const uses: Use[] = [
+    {
+      work: 'green',
+      points: (now + pastYear) / cap,
+      text: `${Math.round(now * 100)}% of the green now${pastYear > 0.005 ? `, ${Math.round(pastYear * 100)}% in the last twelve months` : ''}, of ${Math.round(cap * 100)}%`,
+    },
+    { work: 'heavy bends', points: HEAVY_BEND * heavyBends, text: count(heavyBends, 'heavy bend') },
+    { work: 'wiring', points: ALL_WIRED * wiredShare, text: `${Math.round(wiredShare * 100)}% of the branches wired` },
+    { work: 'deadwood', points: LIVING_JIN * jins, text: `${count(jins, 'jin')} made of living wood` },
+  ];
+  return uses.filter((u) => u.points > 0);
+}
+
+/** Whether the tree is strong enough today, and how much may be done. */
+export function readTree(tree: Tree, onDay: number, work: OtherWork = { heavyBends: 0, wiredShare: 0 }): Reading {
+  const { value: capacity, because } = capacityOf(tree, onDay);
+  const uses = usesOf(tree, onDay, work);
+  const used = uses.reduce((sum, u) => sum + u.points, 0);
+  if (used > capacity) because.push('The plan asks for more than this: leave part of it for the next session.');
+  const verdict = verdictOf(capacity);
+  return { verdict, capacity, used, uses, because, moreFrom: moreFrom(tree, onDay, verdict) };
+}

@@ -1,0 +1,2 @@
+export * from './budget.js';
+export * from './signs.js';

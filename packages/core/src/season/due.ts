@@ -1,0 +1,144 @@
+import { isoOf, sayDay } from '../units/index.js';
+import { dueDay, watch, type Watched } from '../growth/index.js';
+import { cutList } from '../removal/index.js';
+import { namesOf, placeTree, sayBranches, type MarkStage, type Names, type PlacedTree, type Tree } from '../tree/index.js';
+import { promisesOf, type Promised } from './promises.js';
+
+/** Dates of the most urgent coil on a tree, ISO. */
+export interface RaceBar {
+  branch: string;
+  setFrom: string | null;
+  touchFrom: string | null;
+  markFrom: string | null;
+  markSure: string | null;
+}
+
+export type DueKind = 'look' | 'remove' | 'window' | 'promise' | 'plan';
+/** The stage of the tree where a task is done. */
+export type LeadsTo = 'front' | 'remove' | 'wire' | 'watch';
+
+/** A task on one tree. */
+export interface Due {
+  on: string;
+  kind: DueKind;
+  leadsTo: LeadsTo;
+  branches: string[];
+  /** What to do, and why. */
+  title: string;
+  text: string;
+  /** What was last seen of the coil. */
+  mark: MarkStage | null;
+}
+
+/** Coils of one tree due within this many days of each other are one walk. */
+const ROUND_DAYS = 3;
+
+const TITLES: Record<'look' | 'remove' | 'window', (branches: string) => string> = {
+  look: (b) => `${b}: look at the wire`,
+  remove: (b) => `${b}: take the wire off`,
+  window: (b) => `${b}: the wire can come off`,
+};
+
+const RANK: Record<DueKind, number> = { remove: 0, look: 1, window: 2, promise: 3, plan: 4 };
+/** Sorts what is due: by day, what marks before what is only to be looked at; open plans last. */
+export const urgency = ({ on, kind }: Pick<Due, 'on' | 'kind'>): string => (kind === 'plan' ? 'plan' : on) + RANK[kind];
+
+const kindOf = (w: Watched, onDay: number): keyof typeof TITLES =>
+  w.race.advice === 'remove-now' ? 'remove' : w.race.window && w.race.window.from <= onDay ? 'window' : 'look';
+
+interface Group {
+  kind: keyof typeof TITLES;
+  day: number;
+  watched: Watched[];
+}
+
+/** A look that is near a removal on the same tree belongs to the same walk, but is a task of its own kind. */
+function grouped(watched: readonly Watched[], onDay: number): Group[] {
+  const items = watched.map((w) => ({ w, day: Math.max(onDay, dueDay(w, onDay)), kind: kindOf(w, onDay) })).sort((a, b) => a.day - b.day);
+  const groups: Group[] = [];
+  for (const { w, day, kind } of items) {
+    const group = groups.find((g) => g.kind === kind && day - g.day <= ROUND_DAYS);
+    if (group) group.watched.push(w);
+    else groups.push({ kind, day, watched: [w] });
+  }
+  return groups;
+}
+
+function wireDue(watched: readonly Watched[], names: Names, onDay: number): Due[] {
+  return grouped(watched, onDay).map(({ kind, day, watched: these }): Due => {
+    const branches = these.map((w) => w.coil.branch);
+    const late = these.filter((w) => w.nextInspection < onDay).map((w) => w.nextInspection);
+    return {
+      on: isoOf(day),
+      kind,
+      leadsTo: 'watch',
+      branches,
+      title: TITLES[kind](sayBranches(names, branches)),
+      text: [...(late.length ? [`Due since ${sayDay(Math.min(...late))}.`] : []), these[0]!.race.because.join(' ')].join(' '),
+      mark: these[0]!.lastSeen?.stage ?? null,
+    };
+  });
+}
+
+const PROMISE_TITLES: Record<Promised['kind'], (b: string) => string> = {
+  reserve: (b) => `${b}, in reserve: keep or take off?`,
+  sacrifice: (b) => `${b}, sacrifice: thick enough below?`,
+  'later cut': (b) => `${b}: cut, as left for now`,
+};
+
+/** Reserves, sacrifices and cuts that were put off: a task on the day they come back; those of one kind and day are one. */
+function promisesDue(placed: PlacedTree, names: Names, onDay: number): Due[] {
+  const groups = new Map<string, Promised[]>();
+  for (const p of promisesOf(placed, onDay)) {
+    if (p.on === null) continue;
+    const on = p.ready ? isoOf(onDay) : p.on;
+    groups.set(`${on} ${p.kind}`, [...(groups.get(`${on} ${p.kind}`) ?? []), { ...p, on }]);
+  }
+  return [...groups.values()].map((these): Due => {
+    const branches = these.map((p) => p.branch);
+    const text = [...new Set(these.map((p) => p.text))].join(' ');
+    return {
+      on: these[0]!.on!,
+      kind: 'promise',
+      leadsTo: 'remove',
+      branches,
+      title: PROMISE_TITLES[these[0]!.kind](sayBranches(names, branches)),
+      text,
+      mark: null,
+    };
+  });
+}
+
+/** The first step of the plan that is still open, and the stage where it is taken. */
+function nextStep(placed: PlacedTree): Pick<Due, 'title' | 'leadsTo'> | null {
+  const { tree } = placed;
+  if (!tree.plan.front) return { title: 'choose the front', leadsTo: 'front' };
+  const open = tree.branches.filter((b) => !tree.plan.decisions.some((d) => d.branch === b.id)).length;
+  if (open === tree.branches.length) return { title: 'decide what to remove', leadsTo: 'remove' };
+  const cuts = cutList(placed, 1).length;
+  if (cuts) return { title: `${cuts} ${cuts === 1 ? 'branch' : 'branches'} to cut, as decided`, leadsTo: 'remove' };
+  return tree.record.some((e) => e.kind === 'wired') ? null : { title: 'wire the branches that stay', leadsTo: 'wire' };
+}
+
+function raceBar({ coil, race: { window, forecast } }: Watched): RaceBar {
+  const iso = (day: number | null): string | null => (day === null ? null : isoOf(day));
+  return {
+    branch: coil.branch,
+    setFrom: iso(window?.from ?? forecast.setSure),
+    touchFrom: iso(forecast.firstTouch),
+    markFrom: iso(forecast.marking.p10),
+    markSure: iso(forecast.marking.p90),
+  };
+}
+
+/** What is due on one tree, soonest first: looks at its coils, removals, promises, and else the next open step of its plan. */
+export function dueOn(tree: Tree, onDay: number): { due: Due[]; race: RaceBar | null; coils: number } {
+  const placed = placeTree(tree);
+  const names = namesOf(tree);
+  const watched = watch(placed, onDay);
+  const step = nextStep(placed);
+  const open: Due[] = step ? [{ ...step, on: isoOf(onDay), kind: 'plan', branches: [], text: 'When you like: nothing is lost by waiting.', mark: null }] : [];
+  const due = [...wireDue(watched, names, onDay), ...promisesDue(placed, names, onDay), ...open];
+  due.sort((a, b) => (urgency(a) < urgency(b) ? -1 : 1));
+  return { due, race: watched[0] ? raceBar(watched[0]) : null, coils: watched.length };
+}

@@ -1,0 +1,102 @@
+import type { Static } from '@sinclair/typebox';
+import { BRANCH } from './measures.js';
+import { STUBS, WINDING_FIELDS, WIRE_FIELDS } from './plan-parts.js';
+import { byTag, day, degrees, figure, id, list, mm, oneOf, optional, share, whole, words, yesNo } from './describe.js';
+
+export const WRAPS = ['none', 'raffia', 'tape'] as const;
+export type Wrap = (typeof WRAPS)[number];
+/** How far the bark has grown round a wire. */
+export const MARK_STAGES = ['clear', 'touching', 'marking', 'deep', 'swallowed'] as const;
+export type MarkStage = (typeof MARK_STAGES)[number];
+export const UNWIRE_METHODS = ['cut', 'unwound'] as const;
+export type UnwireMethod = (typeof UNWIRE_METHODS)[number];
+
+const ABOUT_BRANCH = { branch: id('which branch') };
+const ABOUT_COIL = { ...ABOUT_BRANCH, run: optional(id('which run')) };
+const WAS = optional(list(BRANCH, 5000, 'the branch and all that went with it, as they were'));
+const GREEN = optional(share('of the tree’s green that came off'));
+const CALLED = optional(words(160, 'what it was called by its place'));
+
+/** A coil as it was put on: the wire, how it lies, and the bend made with it. */
+export const WIRED_FIELDS = {
+  metal: optional(WIRE_FIELDS.metal),
+  size: optional(WIRE_FIELDS.size),
+  strands: optional(WIRE_FIELDS.strands),
+  angle: optional(WIRE_FIELDS.angle),
+  hand: optional(WINDING_FIELDS.hand),
+  start: optional(WINDING_FIELDS.start),
+  gap: optional(mm(0, 20, 'between wire and bark; 0 is snug', 0.1)),
+  wrap: optional(oneOf(WRAPS, 'what is under it')),
+  bentDeg: optional(degrees(0, 270, 'angle that the hand bent it to')),
+  targetDeg: optional(degrees(0, 270, 'angle wanted in the end')),
+  over: optional(mm(1, 4000, 'length of branch that the bend is spread over')),
+};
+
+/** What can stand in the record, each kind with the fields of its own: done or seen, on a day. */
+export const LINE_FIELDS = {
+  wired: { ...ABOUT_COIL, ...WIRED_FIELDS },
+  bent: { ...ABOUT_BRANCH, bentDeg: WIRED_FIELDS.bentDeg, targetDeg: WIRED_FIELDS.targetDeg, over: WIRED_FIELDS.over },
+  guyed: { ...ABOUT_BRANCH, guy: optional(id('which tie')) },
+  pushed: {
+    ...ABOUT_BRANCH,
+    metal: WIRED_FIELDS.metal,
+    size: WIRED_FIELDS.size,
+    strands: WIRED_FIELDS.strands,
+    gave: optional(oneOf(['branch', 'wire'], 'which of the two gave way')),
+  },
+  measured: {
+    branch: optional(ABOUT_BRANCH.branch),
+    d: optional(mm(0.3, 400, 'thickness at the shoulder', 0.1)),
+    heldDeg: optional(degrees(-180, 270, 'angle it holds')),
+  },
+  inspected: { ...ABOUT_COIL, stage: oneOf(MARK_STAGES, 'how far the bark has grown round the wire'), gap: WIRED_FIELDS.gap },
+  cut: { ...ABOUT_COIL, pieces: optional(whole(1, 1000, 'pieces', 'pieces of wire that were cut out')) },
+  unwired: {
+    ...ABOUT_COIL,
+    method: optional(oneOf(UNWIRE_METHODS, 'how it came off')),
+    heldDeg: optional(degrees(-180, 270, 'angle that the branch held')),
+    pieces: optional(whole(1, 1000, 'pieces', 'pieces taken off')),
+  },
+  removed: {
+    ...ABOUT_BRANCH,
+    was: WAS,
+    green: GREEN,
+    length: optional(mm(0, 4000, 'what is left')),
+    called: CALLED,
+    unlisted: optional(yesNo('taken out of the measures, not cut')),
+  },
+  shortened: {
+    ...ABOUT_BRANCH,
+    was: WAS,
+    green: GREEN,
+    length: optional(mm(0, 4000, 'what is left')),
+    stub: optional(oneOf(STUBS, 'cut to a stub: what it is for')),
+    called: CALLED,
+  },
+  agreed: { by: words(120, 'who agreed for a client’s tree', 1), branches: list(id('a branch'), 5000, 'to the cutting of which branches', 1) },
+  repotted: { branch: optional(ABOUT_BRANCH.branch) },
+  fed: { branch: optional(ABOUT_BRANCH.branch) },
+  styled: { branch: optional(ABOUT_BRANCH.branch) },
+  note: { branch: optional(ABOUT_BRANCH.branch) },
+  photo: { branch: optional(ABOUT_BRANCH.branch) },
+  hours: { branch: optional(ABOUT_BRANCH.branch), hours: optional(figure(0, 1000, 'hours', 'time that it took', 0.25)) },
+  withdrawn: { corrects: id('the line that is taken back') },
+};
+export type LineKind = keyof typeof LINE_FIELDS;
+export const LINE_KINDS = Object.keys(LINE_FIELDS) as LineKind[];
+
+export const LINE_COMMON = {
+  id: optional(id('given when it is stored')),
+  on: day('the day it was done or seen'),
+  text: optional(words(5000, 'a remark')),
+  corrects: optional(id('an earlier line that this one replaces')),
+  again: optional(id('an earlier line, taken back meanwhile, that this one says again')),
+};
+
+/** A line of the record: lines are only ever added; see `corrects`. */
+export const LINE = byTag('kind', LINE_COMMON, LINE_FIELDS, 'a line of the record');
+export type RecordLine = Static<typeof LINE>;
+export type LineOf<K extends LineKind> = Extract<RecordLine, { kind: K }>;
+
+/** The branch that a line is about, where it is about one. */
+export const branchIn = (line: RecordLine): string | undefined => ('branch' in line ? line.branch : undefined);

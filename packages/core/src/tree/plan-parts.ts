@@ -1,0 +1,166 @@
+import { Type, type Static, type TObject } from '@sinclair/typebox';
+import { METALS } from '../wood/index.js';
+import { bearing, byTag, day, degrees, elevation, id, list, mm, tuple, oneOf, optional, orNull, part, whole, words } from './describe.js';
+
+export const HANDS = ['cw', 'ccw'] as const;
+export type Hand = (typeof HANDS)[number];
+export const STARTS = ['over', 'under'] as const;
+export type Start = (typeof STARTS)[number];
+
+export const VIEW = part(
+  {
+    bearing: bearing('where the viewer stands'),
+    pitch: degrees(-45, 45, 'leans the tree to the viewer'),
+    roll: degrees(-45, 45, 'leans it to the viewer’s right'),
+  },
+  'a front with its planting angle',
+);
+
+export const STUBS = ['jin', 'anchor'] as const;
+export type Stub = (typeof STUBS)[number];
+
+const STUB = oneOf(STUBS, 'what a stub is for: deadwood, or something to tie to');
+const LEFT = mm(1, 4000, 'what is left of the branch, from its shoulder');
+const UNTIL = day('the day it comes back as a task');
+
+/** What may be decided of a branch, with what goes along with each. */
+const FATES = {
+  keep: {},
+  remove: { until: optional(orNull(UNTIL)) },
+  shorten: {
+    length: optional(orNull(LEFT)),
+    toShoot: optional(orNull(id('the side shoot that it is shortened to'))),
+    until: optional(orNull(UNTIL)),
+  },
+  stub: { stub: optional(orNull(STUB)), length: optional(orNull(LEFT)), until: optional(orNull(UNTIL)) },
+  reserve: { until: optional(orNull(UNTIL)), untilSet: optional(orNull(id('the branch whose bend has to set first'))) },
+  sacrifice: { until: optional(orNull(UNTIL)), untilD: optional(orNull(mm(1, 600, 'thickness of its parent there to wait for', 0.1))) },
+  undecided: {},
+};
+export type Fate = keyof typeof FATES;
+export const FATE_NAMES = Object.keys(FATES) as Fate[];
+
+const DECISION_COMMON = {
+  branch: id('which branch'),
+  why: optional(words(1000, 'the reason')),
+  session: optional(orNull(whole(1, 20, 'sessions', '1 or missing: this session; 2 and on: a later one'))),
+};
+export const DECISION = byTag('act', DECISION_COMMON, FATES, 'what becomes of a branch');
+export type Decision = Static<typeof DECISION>;
+
+/** The details that a decision may carry, whatever it is; one that is null is taken back. */
+export const DECISION_DETAILS = {
+  why: DECISION_COMMON.why,
+  session: DECISION_COMMON.session,
+  until: FATES.remove.until,
+  length: FATES.shorten.length,
+  toShoot: FATES.shorten.toShoot,
+  stub: FATES.stub.stub,
+  untilSet: FATES.reserve.untilSet,
+  untilD: FATES.sacrifice.untilD,
+};
+export type DecisionDetails = Static<TObject<typeof DECISION_DETAILS>>;
+/** Which details go with a fate. */
+export const detailsOf = (fate: Fate): string[] => ['why', 'session', ...Object.keys(FATES[fate])];
+
+export const BEND = part(
+  {
+    at: mm(0, 4000, 'where it begins, from the shoulder along the branch'),
+    angle: degrees(0.1, 270, 'how far the branch is turned in it'),
+    toward: part({ bearing: bearing('bearing'), elevation: elevation('elevation') }, 'where it is turned to'),
+    over: mm(1, 4000, 'length of branch that it is spread over'),
+  },
+  'one bend of a branch',
+);
+export type Bend = Static<typeof BEND>;
+
+export const POSE_FIELDS = {
+  branch: id('which branch'),
+  bearing: bearing('of the straight line from shoulder to tip, once it is bent'),
+  elevation: elevation('of that line'),
+  bends: list(BEND, 50, 'its bends, from the shoulder'),
+};
+export const POSE = part(POSE_FIELDS, 'where a branch shall go');
+export type Pose = Static<typeof POSE>;
+
+/** A wire as it is wound: said of a planned run, and of one that was put on. */
+export const WIRE_FIELDS = {
+  metal: oneOf(METALS, 'metal'),
+  size: mm(0.3, 12, 'thickness of the wire', 0.1),
+  strands: whole(1, 6, 'wires', 'wires side by side'),
+  angle: degrees(20, 80, 'between wire and branch'),
+};
+export const WINDING_FIELDS = {
+  hand: oneOf(HANDS, 'clockwise or counter-clockwise, seen from the parent along the branch'),
+  start: oneOf(STARTS, 'over the shoulder, or from beneath it'),
+};
+export const RUN = part(
+  {
+    id: id('how the file names it'),
+    ...WIRE_FIELDS,
+    branches: list(part({ branch: id('which branch'), ...WINDING_FIELDS }, 'a branch of a run'), 10, 'the branches that it is wound on', 1),
+  },
+  'one piece of wire',
+);
+export type Run = Static<typeof RUN>;
+export type RunBranch = Run['branches'][number];
+
+export const GUY = part(
+  {
+    id: id('how the file names it'),
+    branch: id('which branch'),
+    at: mm(0, 4000, 'where it is tied, from the shoulder along the branch'),
+    anchor: part(
+      {
+        kind: words(40, 'what it is tied to, such as pot-hole, root, jin, trunk, branch', 1),
+        index: optional(whole(0, 200, '', 'which hole or root, counted from 0')),
+        branch: optional(id('the branch that it is tied to')),
+      },
+      'the anchor',
+    ),
+    wire: mm(0.3, 12, 'thickness of the tie', 0.1),
+    cushion: optional(part({ kind: words(40, 'tube, mesh, …'), width: optional(mm(1, 200, 'width along the branch')) }, 'what keeps the tie off the bark')),
+  },
+  'a tie',
+);
+export type Guy = Static<typeof GUY>;
+
+export const SEASON_STAGES = ['dormant', 'buds-swelling', 'leafing-out', 'soft', 'hardened', 'colouring'] as const;
+export type SeasonStage = (typeof SEASON_STAGES)[number];
+
+/** What the artist saw of a tree's strength, and how far its year is; it goes before the calendar. */
+export const READING = part(
+  {
+    on: day('day it was seen'),
+    signs: list(words(40, 'a sign'), 30, 'signs of strength and weakness'),
+    season: orNull(oneOf(SEASON_STAGES, 'how far the year is, as seen on the tree')),
+  },
+  'what was seen of its strength',
+);
+export type ReadingNotes = Static<typeof READING>;
+
+/** Which rules apply to a tree, and with what limits: a named profile and what is changed of it. */
+export const REMOVAL = part(
+  {
+    profile: words(60, 'name of the set of rules'),
+    limits: Type.Record(Type.String(), Type.Number(), { description: 'limits that differ from the profile’s' }),
+    rules: Type.Record(Type.String(), Type.Boolean(), { description: 'rules switched on or off against the profile' }),
+  },
+  'the rules that look at it',
+);
+export type RemovalChoice = Static<typeof REMOVAL>;
+
+export const PLAN_FIELDS = {
+  front: optional(orNull(VIEW)),
+  pinned: optional(list(VIEW, 12, 'fronts kept open beside the chosen one')),
+  reading: optional(READING),
+  removal: optional(REMOVAL),
+  either: optional(list(tuple<[string, string]>(2, id('a branch'), 'two branches'), 200, 'pairs of branches of which one goes')),
+  decisions: list(DECISION, 5000, 'what becomes of branches; one for a branch at most'),
+  poses: list(POSE, 5000, 'where branches shall go'),
+  runs: list(RUN, 5000, 'pieces of wire'),
+  guys: list(GUY, 1000, 'ties'),
+};
+/** The plan as the program holds it; in a file its lists may be left out and are then empty. */
+export type TreePlan = Static<TObject<typeof PLAN_FIELDS>>;
+export const PLAN_LISTS = ['decisions', 'poses', 'runs', 'guys'] as const;

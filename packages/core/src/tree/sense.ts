@@ -1,0 +1,135 @@
+import { findSpecies } from '../species/index.js';
+import { branchIn } from './lines.js';
+import { RESERVED_IDS, type Branch } from './measures.js';
+import { keptInRecord } from './record.js';
+import type { Tree } from './types.js';
+
+/** One fault of a tree or file: where (a JSON pointer), a code for programs, a sentence for people. */
+export interface FileFault {
+  path: string;
+  code: string;
+  message: string;
+}
+
+/** More faults than this help nobody. */
+export const MOST_FAULTS = 60;
+
+/** Branches that never reach the trunk through their parents. Each is walked once. */
+function cycles(branches: readonly Branch[]): FileFault[] {
+  const indexOf = new Map(branches.map((b, i) => [b.id, i]));
+  const state = new Uint8Array(branches.length);
+  const faults: FileFault[] = [];
+  branches.forEach((_, start) => {
+    const way: number[] = [];
+    let at: number | undefined = start;
+    while (at !== undefined && !state[at]) {
+      state[at] = 1;
+      way.push(at);
+      at = indexOf.get(branches[at]!.parent);
+    }
+    const turn = at === undefined ? -1 : way.indexOf(at);
+    if (turn >= 0) {
+      const ring = way.slice(turn);
+      const said = ring.length > 6 ? [...ring.slice(0, 3), ...ring.slice(-1)] : ring;
+      const ids = [...said, ring[0]!].map((i) => branches[i]!.id).join(' → ');
+      for (const i of ring) faults.push({ path: `/branches/${i}/parent`, code: 'cycle', message: `"${branches[i]!.id}" grows on itself: ${ids}.` });
+    }
+  });
+  return faults;
+}
+
+function branchFaults({ branches }: Tree): FileFault[] {
+  const ids = new Set<string>();
+  const known = new Set(['trunk', ...branches.map((b) => b.id)]);
+  const faults = branches.flatMap((b, i): FileFault[] => {
+    const at = (field: string, code: string, message: string): FileFault => ({ path: `/branches/${i}/${field}`, code, message });
+    const found: FileFault[] = [];
+    if (RESERVED_IDS.includes(b.id)) found.push(at('id', 'reserved', `"${b.id}" is what the ${b.id} is called: a branch needs another id.`));
+    else if (ids.has(b.id)) found.push(at('id', 'duplicate', `"${b.id}" is used twice.`));
+    ids.add(b.id);
+    if (!known.has(b.parent)) found.push(at('parent', 'unknown-parent', `"${b.parent}" is no branch of this tree and not "trunk".`));
+    if (b.tipD > b.d) found.push(at('tipD', 'range', `The tip (${b.tipD} mm) is thicker than the base (${b.d} mm).`));
+    if (b.path && b.path[0]!.some((x) => x !== 0)) found.push(at('path/0', 'range', 'The path must begin at [0, 0, 0], the shoulder.'));
+    return found;
+  });
+  return [...faults, ...cycles(branches)];
+}
+
+/** What is listed twice that may be there once. */
+function twice(list: readonly string[], path: (i: number) => string, say: (id: string) => string): FileFault[] {
+  const seen = new Set<string>();
+  return list.flatMap((id, i): FileFault[] => {
+    if (!seen.has(id)) {
+      seen.add(id);
+      return [];
+    }
+    return [{ path: path(i), code: 'duplicate', message: say(id) }];
+  });
+}
+
+/** Ids that the plan or the record names and the tree has not, and what they name twice. */
+function referenceFaults({ branches, plan, record }: Tree): FileFault[] {
+  const known = new Set(branches.map((b) => b.id));
+  const everKnown = new Set([...known, ...keptInRecord(record)]);
+  const lineIds = new Set(record.flatMap((line) => line.id ?? []));
+  const faults: FileFault[] = [];
+  const need = (there: ReadonlySet<string>, branch: string, path: string): void => {
+    if (!there.has(branch)) faults.push({ path, code: 'unknown-branch', message: `"${branch}" is no branch of this tree.` });
+  };
+  plan.decisions.forEach((d, i) => need(known, d.branch, `/plan/decisions/${i}/branch`));
+  plan.poses.forEach((p, i) => need(known, p.branch, `/plan/poses/${i}/branch`));
+  plan.runs.forEach((r, i) => r.branches.forEach((b, k) => need(known, b.branch, `/plan/runs/${i}/branches/${k}/branch`)));
+  plan.guys.forEach((g, i) => need(known, g.branch, `/plan/guys/${i}/branch`));
+  plan.either?.forEach((pair, i) => pair.forEach((id, k) => need(known, id, `/plan/either/${i}/${k}`)));
+  record.forEach((line, i) => {
+    const branch = branchIn(line);
+    if (branch !== undefined) need(everKnown, branch, `/record/${i}/branch`);
+    if (line.kind === 'agreed') line.branches.forEach((id, k) => need(everKnown, id, `/record/${i}/branches/${k}`));
+    if (line.corrects !== undefined && !lineIds.has(line.corrects))
+      faults.push({ path: `/record/${i}/corrects`, code: 'unknown-line', message: `"${line.corrects}" is no line of this record.` });
+  });
+  return [
+    ...faults,
+    ...twice(
+      plan.decisions.map((d) => d.branch),
+      (i) => `/plan/decisions/${i}/branch`,
+      (id) => `Two decisions on "${id}"; there can be one.`,
+    ),
+    ...twice(
+      plan.poses.map((p) => p.branch),
+      (i) => `/plan/poses/${i}/branch`,
+      (id) => `Two poses of "${id}"; there can be one.`,
+    ),
+    ...twice(
+      [...plan.runs, ...plan.guys].map((x) => x.id),
+      (i) => (i < plan.runs.length ? `/plan/runs/${i}/id` : `/plan/guys/${i - plan.runs.length}/id`),
+      (id) => `"${id}" is used twice.`,
+    ),
+    ...twice(
+      record.map((line, i) => line.id ?? `${i} without one`),
+      (i) => `/record/${i}/id`,
+      (id) => `"${id}" is used twice.`,
+    ),
+  ];
+}
+
+/** Green of all branches may exceed the whole by what rounding makes. */
+const MOST_GREEN = 1.005;
+
+/** The fault of branches that carry more green than the tree has; null where they do not. */
+export function greenFault(branches: readonly Branch[]): FileFault | null {
+  const green = branches.reduce((sum, b) => sum + b.green, 0);
+  if (green <= MOST_GREEN) return null;
+  const message = `The branches' shares of green add up to ${(green * 100).toFixed(0)}%, more than the whole tree.`;
+  return { path: '/branches', code: 'green-sum', message };
+}
+
+/** Faults that only show when the parts are held against each other. */
+export function senseFaults(tree: Tree): FileFault[] {
+  const faults = [...branchFaults(tree), ...referenceFaults(tree)];
+  if (!findSpecies(tree.species))
+    faults.push({ path: '/species', code: 'unknown-species', message: `No species is called "${tree.species}". "ustle species" lists them.` });
+  const green = greenFault(tree.branches);
+  if (green) faults.push(green);
+  return faults.slice(0, MOST_FAULTS);
+}

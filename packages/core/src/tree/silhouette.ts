@@ -1,0 +1,71 @@
+import { smooth, viewer, type Limb, type Point, type Vec } from '../space/index.js';
+import { placeTree, type Pad } from './geometry.js';
+import { outcomeOf } from './outcome.js';
+import type { Tree } from './types.js';
+
+/** Outline of a tree from its front, for small pictures: SVG path data in a box 100 × 100, standing on the bottom edge. */
+export interface Silhouette {
+  wood: string;
+  foliage: string;
+  pot: string;
+}
+
+/** A closed outline as path data: the first point, then steps from each to the next, which are shorter to write. */
+function path(points: readonly Point[]): string {
+  const tenths = points.map(([x, y]): Point => [Math.round(x * 10), Math.round(y * 10)]);
+  const steps = tenths.slice(1).map(([x, y], i) => `${(x - tenths[i]![0]) / 10} ${(y - tenths[i]![1]) / 10}`);
+  return `M${tenths[0]![0] / 10} ${tenths[0]![1] / 10}l${steps.join(' ')}z`;
+}
+
+/** Outline of a tapered line on the screen. */
+function strip(line: Limb, see: (p: Vec) => Vec): Point[] {
+  const points = line.points.map(see);
+  const sides = points.map((p, i): { left: Point; right: Point } => {
+    const a = points[Math.max(0, i - 1)]!;
+    const b = points[Math.min(points.length - 1, i + 1)]!;
+    const length = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+    const r = line.diameters[i]! / 2;
+    const [nx, ny] = [(-(b[1] - a[1]) / length) * r, ((b[0] - a[0]) / length) * r];
+    return { left: [p[0] + nx, p[1] + ny], right: [p[0] - nx, p[1] - ny] };
+  });
+  return [...sides.map((s) => s.left), ...sides.map((s) => s.right).reverse()];
+}
+
+const PAD_POINTS = 10;
+
+/** A pad as a polygon: the outline of its ellipsoid, near enough at this size. */
+function padOutline(pad: Pad, see: (p: Vec) => Vec): Point[] {
+  const center = see(pad.center);
+  const reach = pad.axes.map((axis, k): Vec => {
+    const tip = see([pad.center[0] + axis[0] * pad.half[k]!, pad.center[1] + axis[1] * pad.half[k]!, pad.center[2] + axis[2] * pad.half[k]!]);
+    return [tip[0] - center[0], tip[1] - center[1], 0];
+  });
+  const wide = Math.hypot(...reach.map((v) => v[0]));
+  const tall = Math.hypot(...reach.map((v) => v[1]));
+  return Array.from({ length: PAD_POINTS }, (_, i): Point => {
+    const a = (i / PAD_POINTS) * 2 * Math.PI;
+    return [center[0] + wide * Math.cos(a), center[1] + tall * Math.sin(a)];
+  });
+}
+
+/** A small picture of the tree from its front (or from bearing 0), what the plan takes off left out. */
+export function silhouetteOf(tree: Tree): Silhouette {
+  const placed = placeTree(outcomeOf(tree).tree);
+  const see = viewer(tree.plan.front ?? { bearing: 0, pitch: 0, roll: 0 });
+  const wood = [smooth(placed.trunk, 3), ...placed.branches.map((b) => b.line)].map((line) => strip(line, see));
+  const pads = [...placed.branches.map((b) => b.pad), placed.apexPad].filter((p) => p !== null).map((p) => padOutline(p, see));
+  const { width, height } = tree.pot;
+  const pot: Point[] = [
+    [-width / 2, 0],
+    [width / 2, 0],
+    [width * 0.42, -height],
+    [-width * 0.42, -height],
+  ];
+  const all = [...wood, ...pads, pot].flat();
+  const [left, right] = [Math.min(...all.map((p) => p[0])), Math.max(...all.map((p) => p[0]))];
+  const [low, high] = [Math.min(...all.map((p) => p[1])), Math.max(...all.map((p) => p[1]))];
+  const scale = 100 / Math.max(right - left, high - low);
+  const fit = ([x, y]: Point): Point => [50 + (x - (left + right) / 2) * scale, 100 - (y - low) * scale];
+  const joined = (shapes: readonly Point[][]): string => shapes.map((s) => path(s.map(fit))).join('');
+  return { wood: joined(wood), foliage: joined(pads), pot: path(pot.map(fit)) };
+}

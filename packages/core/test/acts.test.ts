@@ -1,0 +1,196 @@
+import fc from 'fast-check';
+import type { TSchema } from '@sinclair/typebox';
+import {
+  ACT,
+  ACT_NAMES,
+  applyAct,
+  coilsOn,
+  dayOf,
+  EMPTY_LOG,
+  isGuarded,
+  isRefused,
+  LINE_KINDS,
+  namesOf,
+  perform,
+  placeTree,
+  planTree,
+  sayAct,
+  sayLine,
+  senseFaults,
+  standing,
+  step,
+  type Act,
+  type Log,
+  type Tree,
+} from '../src/index.js';
+import { actFrom, after, anyTree, branch, tree } from './trees.js';
+
+const TODAY = dayOf('2026-11-26');
+const IDS = ['b1', 'b2', 'b3', 'b4', 'b7', 'nobody'];
+
+/** Any value that a description allows; branches are mostly those that a small tree has. */
+function anyOf(schema: TSchema, key = ''): fc.Arbitrary<unknown> {
+  if (schema.anyOf) return fc.oneof({ weight: 3, arbitrary: anyOf((schema.anyOf as TSchema[])[0]!, key) }, { weight: 1, arbitrary: fc.constant(null) });
+  if (schema.oneOf) return fc.oneof(...(schema.oneOf as TSchema[]).map((s) => anyOf(s)));
+  if (schema.const !== undefined) return fc.constant(schema.const);
+  if (schema.enum) return fc.constantFrom(...(schema.enum as string[]));
+  switch (schema.type) {
+    case 'boolean':
+      return fc.boolean();
+    case 'integer':
+      return fc.integer({ min: schema.minimum as number, max: Math.min(9, schema.maximum as number) });
+    case 'number':
+      return fc.double({ min: schema.minimum as number, max: schema.maximum as number, noNaN: true }).map((x) => Math.round(x * 100) / 100);
+    case 'array':
+      return fc.array(anyOf(schema.items as TSchema, key), {
+        minLength: (schema.minItems as number) || 0,
+        maxLength: Math.max(2, (schema.minItems as number) || 0),
+      });
+    case 'object': {
+      const fields = Object.entries((schema.properties ?? {}) as Record<string, TSchema>).map(([k, s]) => [k, anyOf(s, k)] as const);
+      const requiredKeys = (schema.required as string[] | undefined) ?? [];
+      return fc.record(Object.fromEntries(fields), { requiredKeys });
+    }
+    default:
+      if (schema.format) return fc.constantFrom('2025-03-01', '2026-10-10', '2026-11-26', '2026-11-27');
+      if (key === 'profile') return fc.constantFrom('clump', 'refinement', 'wild');
+      if (key === 'corrects' || key === 'again') return fc.nat(40).map((n) => `a${n}`);
+      return schema.pattern && !schema.maxLength ? fc.constantFrom(...IDS) : fc.string({ maxLength: 8, minLength: (schema.minLength as number) || 0 });
+  }
+}
+const anyAct = anyOf(ACT) as fc.Arbitrary<Act>;
+
+/** What a tree is without its record: the measured part and the plan. */
+const document = ({ record: _record, ...rest }: Tree): string => JSON.stringify(rest);
+/** What the record says once corrections count, ids and days of taking back aside. */
+const told = (t: Tree): string => JSON.stringify(standing(t.record).map(({ id: _id, again: _again, ...line }) => line));
+
+interface Run {
+  tree: Tree;
+  log: Log;
+  done: Act[];
+}
+const run = (start: Tree, acts: readonly Act[]): Run =>
+  acts.reduce<Run>(
+    (now, act) => {
+      const result = perform(now.tree, now.log, act, TODAY);
+      return 'refused' in result ? now : { tree: result.tree, log: result.log, done: [...now.done, act] };
+    },
+    { tree: start, log: EMPTY_LOG, done: [] },
+  );
+/** As they are made: each with an id of its own. */
+const numbered = (acts: readonly Act[]): Act[] => acts.map((act, i) => ({ ...act, id: `a${i}` }));
+
+test('two thousand acts of any kind are each done or refused with a field and a sentence, never a throw; undone they leave the first tree; replayed, the same', () => {
+  let tried = 0;
+  const kinds = new Set<string>();
+  fc.assert(
+    fc.property(anyTree, fc.array(anyAct, { minLength: 40, maxLength: 40 }), (start, raw) => {
+      const acts = numbered(raw);
+      for (const act of acts) {
+        const outcome = applyAct(start, act, TODAY);
+        for (const why of isRefused(outcome) ? outcome.refused : [])
+          expect(why).toEqual({ field: expect.any(String), code: expect.any(String), message: expect.stringMatching(/\.$/) });
+        expect(sayAct(act, namesOf(start)).length).toBeGreaterThan(0);
+      }
+      const { tree: end, log, done } = run(start, acts);
+      expect(senseFaults(end)).toEqual([]);
+      tried += acts.length;
+      done.forEach((act) => kinds.add(act.kind));
+      // The same acts on the same tree give the same one.
+      expect(JSON.stringify(run(start, done).tree)).toBe(JSON.stringify(end));
+      // Each taken back in turn.
+      let back = { tree: end, log };
+      for (let i = 0; back.log.done.length; i++) {
+        const result = step(back.tree, back.log, { id: `u${i}`, kind: 'undo' }, TODAY);
+        if ('refused' in result) throw new Error(result.refused[0]!.message);
+        back = result;
+      }
+      expect(document(back.tree)).toBe(document(start));
+      expect(told(back.tree)).toBe(told(start));
+      // And made again: the plan is what it was.
+      for (let i = 0; back.log.undone.length; i++) {
+        const result = step(back.tree, back.log, { id: `r${i}`, kind: 'redo' }, TODAY);
+        if ('refused' in result) break;
+        back = result;
+      }
+      // Nothing was lost on the way, and no line has another one's id.
+      const ids = back.tree.record.map((line) => line.id);
+      expect([new Set(ids).size, back.tree.record.slice(0, end.record.length)]).toEqual([ids.length, end.record]);
+      expect(() => placeTree(back.tree)).not.toThrow();
+    }),
+    { numRuns: 50 },
+  );
+  expect(tried).toBeGreaterThanOrEqual(2000);
+  expect(kinds.size).toBeGreaterThan(ACT_NAMES.length / 2);
+});
+
+test('no act changes the tree that it is done on', () => {
+  fc.assert(
+    fc.property(anyTree, anyAct, (start, act) => {
+      const before = JSON.stringify(start);
+      applyAct(start, act, TODAY);
+      expect(JSON.stringify(start)).toBe(before);
+    }),
+    { numRuns: 200 },
+  );
+});
+
+test('what was taken back and said again is taken back for good by the undo of what made it', () => {
+  const start = tree([branch('b1')]);
+  const acts: Act[] = [actFrom({ kind: 'inspected', branch: 'b1', stage: 'touching' }), actFrom({ kind: 'withdrawn', corrects: 'placeholder' })];
+  const first = run(start, [acts[0]!]);
+  const second = perform(first.tree, first.log, { ...acts[1]!, corrects: first.tree.record[0]!.id! } as Act, TODAY);
+  if ('refused' in second) throw new Error('refused');
+  const again = step(second.tree, second.log, { id: 'u1', kind: 'undo' }, TODAY);
+  if ('refused' in again) throw new Error('refused');
+  expect(standing(again.tree.record)).toMatchObject([{ kind: 'inspected', stage: 'touching', again: first.tree.record[0]!.id }]);
+  const gone = step(again.tree, again.log, { id: 'u2', kind: 'undo' }, TODAY);
+  if ('refused' in gone) throw new Error('refused');
+  expect(standing(gone.tree.record)).toEqual([]);
+});
+
+test('only lines of the record go without a revision; every line of every kind has its words', () => {
+  const lines = new Set<string>(LINE_KINDS);
+  for (const kind of ACT_NAMES) expect([kind, isGuarded({ kind } as Act)]).toEqual([kind, !lines.has(kind) || kind === 'wired']);
+  fc.assert(
+    fc.property(anyAct, (act) => {
+      if (!lines.has(act.kind)) return;
+      expect(sayLine(act as never, (id) => id)).toMatch(/\S/);
+    }),
+  );
+});
+
+test('a branch measured anew keeps its crooked shape; one listed, taken out and put back is as it was', () => {
+  const path = [
+    [0, 0, 0],
+    [50, 0, 20],
+    [100, 0, 0],
+  ] as const;
+  const crooked = tree([branch('a', { path: path.map((p) => [...p] as const), length: 108, elevation: 0 }), branch('b', { at: 300 })]);
+  const turned = after(crooked, { kind: 'remeasure', branch: 'a', changes: { bearing: 0 } }).branches[0]!;
+  expect(turned.path!.map((p) => p.map((x) => Math.round(x) + 0))).toEqual([
+    [0, 0, 0],
+    [0, 50, 20],
+    [0, 100, 0],
+  ]);
+  const drawn = path.map(([x, y, z]) => [x, y, z * 2] as const);
+  expect(after(crooked, { kind: 'remeasure', branch: 'a', changes: { path: drawn, elevation: 3 } }).branches[0]).toMatchObject({ path: drawn, elevation: 3 });
+  const listed = after(crooked, { kind: 'list-branch', branch: branch('c', { parent: 'a', at: 30 }), after: 'a' });
+  expect(listed.branches.map((b) => b.id)).toEqual(['a', 'c', 'b']);
+  const out = after(listed, { kind: 'unlist', branches: ['a'] });
+  expect([out.branches.map((b) => b.id), out.record]).toEqual([['b'], []]);
+  const seen = after(listed, { kind: 'note', branch: 'c', text: 'thin' }, { kind: 'unlist', branches: ['a'] });
+  expect(seen.record[1]).toMatchObject({ kind: 'removed', branch: 'c', unlisted: true, was: [{ id: 'c' }] });
+  expect(planTree(seen, TODAY, { fronts: false }).green.pastYear).toBe(0);
+});
+
+test('wire put on takes the plan’s own run where it is the same wire, else one of its own in its place', () => {
+  const wire = { kind: 'wired', branch: 'a', metal: 'copper', size: 2, strands: 1, angle: 45, hand: 'cw', start: 'over' } as const;
+  const run = { id: 'w1', metal: 'copper' as const, size: 2, strands: 1, angle: 45, branches: [{ branch: 'a', hand: 'cw' as const, start: 'over' as const }] };
+  const t = tree([branch('a'), branch('b')], { plan: { decisions: [], poses: [], guys: [], runs: [run] } });
+  expect(after(t, wire).record).toMatchObject([{ kind: 'wired', run: 'w1', gap: 0, wrap: 'none' }]);
+  const other = after(t, { ...wire, size: 3 });
+  expect([other.plan.runs.map((r) => [r.id, r.size]), other.record[0]]).toMatchObject([[['w2', 3]], { run: 'w2' }]);
+  expect(coilsOn(other, TODAY)).toMatchObject([{ run: 'w2', branch: 'a', size: 3 }]);
+});
