@@ -90,8 +90,9 @@ const coil = (i) => {
     factor: 0.7 + (i % 7) * 0.2,
     allowance: (i % 3) * 0.3,
     markLimit: MARK_LIMIT[species.bark],
-    bend: { wired: target * 1.09, target },
+    bend: { wired: target * 1.1, stored: target * 0.3, target, assumedLength: null },
     unknown: NOTHING_KNOWN,
+    seen: [],
   };
 };
 const races = [500, 1000, 2000].map((n) => {

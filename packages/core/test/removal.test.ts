@@ -261,8 +261,9 @@ test('a tree just collected or repotted is left alone or lightly worked', () => 
 
 test('care for cutting goes by species, month and hemisphere, and warns of what is poisonous', () => {
   const care = (own: Partial<Tree>, on: string, mm = 5) => cuttingCare(tree([], own), dayOf(on), mm);
-  expect(care({ species: 'maple-trident' }, '2026-04-10').wounds[0]).toMatch(/April is a bad month/);
-  expect(care({ species: 'maple-trident', site: { hemisphere: 'south' } }, '2026-10-10').wounds[0]).toMatch(/October is a bad month/);
+  expect(care({ species: 'maple-trident' }, '2026-04-10').wounds[0]).toMatch(/bleeds when cut before it is in leaf.*June/);
+  expect(care({ species: 'maple-trident', site: { hemisphere: 'south' } }, '2026-10-10').wounds[0]).toMatch(/bleeds when cut before it is in leaf.*December/);
+  expect(care({ species: 'larch' }, '2026-07-10').wounds[0]).toMatch(/July is not the best month.*March/);
   expect(care({ species: 'maple-trident' }, '2026-06-20').wounds.join()).not.toMatch(/month/);
   expect(care({}, '2026-10-20', 30).wounds.join(' ')).toMatch(/over 8 mm.*two steps/);
   expect(care({ species: 'yew' }, '2026-10-20').people.join(' ')).toMatch(/eye protection.*[Pp]oison/s);

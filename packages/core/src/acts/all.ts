@@ -5,6 +5,7 @@ import { listBranch, remeasure, unlist } from './branches.js';
 import { chooseRules } from './choose-rules.js';
 import { decide, either, putOff } from './decide.js';
 import { chooseFront, keepOpen } from './fronts.js';
+import { wireManner } from './manner.js';
 import { measure } from './measure.js';
 import { PLAIN_ACTS, withdraw, type PlainFields } from './note-line.js';
 import { noteReading } from './note-reading.js';
@@ -14,6 +15,7 @@ import { dayOf } from '../units/index.js';
 
 /** Every way to change a tree; a new one is a file beside these and a word here. */
 const OWN = [
+  wireManner,
   chooseFront,
   keepOpen,
   noteReading,

@@ -1,6 +1,6 @@
 import { sayDay } from '../units/index.js';
 import { isGrowing } from '../species/index.js';
-import type { MarkStage } from '../tree/index.js';
+import type { MarkStage, Tolerance } from '../tree/index.js';
 import { allowance } from './marking.js';
 import { chanceOfStage, forecast, type CoilState, type Forecast } from './forecast.js';
 
@@ -8,68 +8,101 @@ export type RaceAdvice = 'window' | 'rewire' | 'guy' | 'wrap' | 'bend-further' |
 
 export interface Race {
   forecast: Forecast;
-  /** From "set, four chances in five" to "marking, one in ten"; null where the second comes first. */
+  /** How much of a mark this tree bears, and the day that follows from it by which the wire should be off; null beyond fifteen years. */
+  tolerance: Tolerance;
+  limit: number | null;
+  /** From "set, four chances in five" to that day; null where the second comes first. */
   window: { from: number; to: number } | null;
   advice: RaceAdvice;
   because: string[];
 }
 
-const MARKED: readonly MarkStage[] = ['marking', 'deep', 'swallowed'];
 /** Wire that must go on more often than this is the wrong device. */
 const MOST_COILS = 4;
+/** Without a noted bend there is nothing to wait for once marking is so near, days. */
+const NEAR_DAYS = 42;
 
-function windowOf({ setSure, marking }: Forecast): Race['window'] {
-  return setSure !== null && (marking.p10 === null || setSure <= marking.p10) ? { from: setSure, to: marking.p10 ?? setSure + 365 } : null;
+/** The day it should be off by. On thin wire deep follows so soon on marking that its risk may come first: bearing a mark never shortens the time. */
+function limitOf({ marking, deepRisk }: Forecast, tolerance: Tolerance): number | null {
+  if (tolerance === 'none') return marking.p10;
+  return marking.p10 === null || deepRisk === null ? null : Math.max(marking.p10, deepRisk);
 }
 
-/** The race of one coil as it stands on a day, with advice. `last` is what was last seen of it. */
-export function race(coil: CoilState, onDay: number, last: MarkStage | null): Race {
-  const found = forecast(coil);
-  const window = windowOf(found);
-  const { marking, setSure } = found;
-  const result = (advice: RaceAdvice, ...because: string[]): Race => ({ forecast: found, window, advice, because });
+function windowOf(found: Forecast, tolerance: Tolerance): Race['window'] {
+  const limit = limitOf(found, tolerance);
+  const { setSure } = found;
+  return setSure !== null && (limit === null || setSure <= limit) ? { from: setSure, to: limit ?? setSure + 365 } : null;
+}
 
-  if (last && MARKED.includes(last)) {
-    return result('remove-now', `It was seen ${last}. Cut off the turns that mark, across the wire, without unwinding; the rest may stay.`);
-  }
-  const risk = chanceOfStage(coil, 'marking', onDay);
-  if (risk >= 0.5) return result('remove-now', `By now it marks with ${percent(risk)}. Look today, and cut it off where it presses.`);
+const firstMark: Record<Tolerance, { stage: 'marking' | 'deep'; said: string }> = {
+  none: { stage: 'marking', said: 'mark' },
+  fading: { stage: 'deep', said: 'mark deeply' },
+};
+
+/** What was seen decides before any forecast; null where nothing seen asks for it to come off. */
+function bySight(last: MarkStage | null, tolerance: Tolerance): string[] | null {
+  if (last === 'deep' || last === 'swallowed')
+    return [`It was seen ${last}. Cut it off turn by turn, across the wire, without unwinding; the turns that lie free may stay.`];
+  if (last !== 'marking') return null;
+  if (tolerance === 'none') return ['It was seen marking. Cut off the turns that mark, across the wire, without unwinding; the rest may stay.'];
+  return null;
+}
+
+/** The race of one coil as it stands on a day, with advice. `last` is what was last seen of it. docs: The race. */
+export function race(coil: CoilState, onDay: number, last: MarkStage | null, tolerance: Tolerance): Race {
+  const found = forecast(coil);
+  const limit = limitOf(found, tolerance);
+  const window = windowOf(found, tolerance);
+  const { setSure } = found;
+  const { stage, said } = firstMark[tolerance];
+  const fade = coil.species.markFadeYears;
+  const notes = [
+    ...(last === 'marking' && tolerance === 'fading' ? [`It marks; on this bark a shallow mark grows out in about ${fade ?? 3} years.`] : []),
+    ...(coil.bend?.assumedLength ? [`The length of its bend was not noted: ${coil.bend.assumedLength.toFixed(0)} mm are taken.`] : []),
+  ];
+  const result = (advice: RaceAdvice, ...because: string[]): Race => ({ forecast: found, tolerance, limit, window, advice, because: [...because, ...notes] });
+
+  const seen = bySight(last, tolerance);
+  if (seen) return result('remove-now', ...seen);
+  const risk = chanceOfStage(coil, stage, onDay);
+  if (risk >= 0.5) return result('remove-now', `By now it is as likely as not to ${said} (${percent(risk)}). Look today, and cut it off where it does.`);
   if (window) {
     return onDay > window.to
-      ? result('remove-now', `Set, and since ${sayDay(window.to)} the chance of a mark is over one in ten.`)
-      : result('window', `Off between ${sayDay(window.from)} and ${sayDay(window.to)}: set by then, not yet marking.`);
+      ? result('remove-now', `Set, and since ${sayDay(window.to)} it may ${said}.`)
+      : result('window', `Off between ${sayDay(window.from)} and ${sayDay(window.to)}: set by then, and not likely to ${said} yet.`);
   }
-  if (!coil.bend) return result('wait', 'No bend is noted for this coil, so only marking is forecast. Note the angle to know when it holds.');
-  if (marking.p10 === null) return result('wait', 'It neither marks nor holds within fifteen years.');
-  const markSpan = Math.max(1, marking.p10 - coil.since);
-  const coils = setSure === null ? Infinity : Math.ceil((setSure - coil.since) / markSpan);
-  if (coils <= MOST_COILS) {
+  if (!coil.bend) {
+    const near = limit !== null && limit - onDay <= NEAR_DAYS;
+    const why = 'No bend is noted for this coil, so only marking is forecast. Note the angle to know when it holds.';
+    return near
+      ? result('rewire', `It may ${said} from ${sayDay(limit)}: cut it off before that, and wire again if it does not hold.`, why)
+      : result('wait', why);
+  }
+  if (limit === null) return result('wait', `It neither holds nor is likely to ${said} within fifteen years.`);
+  const span = Math.max(1, limit - coil.since);
+  const coils = setSure === null ? Infinity : Math.ceil((setSure - coil.since) / span);
+  if (coils <= MOST_COILS)
     return result(
       'rewire',
-      `It may mark from ${sayDay(marking.p10)} and holds by ${sayDay(setSure!)}: cut it off before it marks and wire again, ${coils} coils in all.`,
+      `It may ${said} from ${sayDay(limit)} and holds by ${sayDay(setSure!)}: cut it off before it does and wire again, ${coils} coils in all.`,
     );
-  }
   if (allowance(0, 'raffia') > coil.allowance) {
-    const wrapped = windowOf(forecast({ ...coil, allowance: allowance(0, 'raffia') }));
+    const wrapped = windowOf(forecast({ ...coil, allowance: allowance(0, 'raffia') }), tolerance);
     if (wrapped)
-      return result('wrap', `It would mark before it holds. Over a wrap of raffia there is a window from ${sayDay(wrapped.from)} to ${sayDay(wrapped.to)}.`);
+      return result('wrap', `It would ${said} before it holds. Over a wrap of raffia there is a window from ${sayDay(wrapped.from)} to ${sayDay(wrapped.to)}.`);
   }
-  return result(
-    'guy',
-    setSure === null
-      ? `It may mark from ${sayDay(marking.p10)} and would not hold within fifteen years: once the shape is in, let a guy hold it.`
-      : `It may mark from ${sayDay(marking.p10)} but holds only by ${sayDay(setSure)}: once the shape is in, let a guy hold it.`,
-  );
+  const never = setSure === null ? 'would not hold within fifteen years' : `holds only by ${sayDay(setSure)}`;
+  return result('guy', `It may ${said} from ${sayDay(limit)} but ${never}: once the shape is in, let a guy hold it.`);
 }
 
-const percent = (p: number): string => `${Math.round(p * 100)}% likelihood`;
+const percent = (p: number): string => `${Math.round(p * 100)}%`;
 
 const DORMANT_WEEKS = 12;
 const GROWING_WEEKS = 6;
 const TENDER_WEEKS = 2;
 
-/** The day to look at a coil next: counted from the last look (or from putting it on), never later than half the time to marking. */
-export function nextInspection(coil: CoilState, found: Forecast, lastLook: number | null, tender: boolean): number {
+/** The day to look at a coil next: counted from the last look (or from putting it on), never later than half the time to the day that it should be off. */
+export function nextInspection(coil: CoilState, limit: number | null, found: Forecast, lastLook: number | null, tender: boolean): number {
   const from = lastLook ?? coil.since;
   const weeks = tender ? TENDER_WEEKS : GROWING_WEEKS;
   // Each day uses up its share of the longest interval; dormant days count less.
@@ -79,7 +112,7 @@ export function nextInspection(coil: CoilState, found: Forecast, lastLook: numbe
     used += 1 / (7 * (isGrowing(coil.species, coil.hemisphere, day) ? weeks : DORMANT_WEEKS));
     day++;
   }
-  const halfway = found.marking.p10 === null ? Infinity : from + Math.max(3, Math.floor((found.marking.p10 - from) / 2));
+  const halfway = limit === null ? Infinity : from + Math.max(3, Math.floor((limit - from) / 2));
   const touch = lastLook === null && found.firstTouch !== null ? Math.max(found.firstTouch, from + 3) : Infinity;
   return Math.min(day, halfway, touch);
 }

@@ -4,5 +4,6 @@ export * from './learn.js';
 export * from './marking.js';
 export * from './set.js';
 export * from './thickening.js';
+export * from './tolerance.js';
 export * from './unknown.js';
 export * from './watch.js';

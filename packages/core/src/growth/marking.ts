@@ -1,6 +1,6 @@
 import type { Bark } from '../species/index.js';
 import type { MarkStage, Wrap } from '../tree/index.js';
-import { chanceBelow } from './unknown.js';
+import { chanceBelow, type Unknown } from './unknown.js';
 
 /** Embedding at which the wire leaves a mark, mm, by bark. */
 export const MARK_LIMIT: Record<Bark, number> = { thin: 0.3, medium: 0.45, corky: 0.8 };
@@ -30,8 +30,9 @@ export function unknownNeeded(growth: number, expected: number): number {
   return expected > 0 ? Math.log(growth / expected) : Infinity;
 }
 
-/** Probability that a wire marks: g·x·F·u reaches gap + limit, u log-normal with the given sd. */
-export function marked(of: { yearlyGrowth: number; factor: number; share: number; gap: number; markLimit: number; sd: number }): number {
-  const needed = unknownNeeded(of.gap + of.markLimit, of.yearlyGrowth * of.factor * of.share);
-  return 1 - chanceBelow({ kind: 'normal', mean: 0, sd: of.sd }, needed);
-}
+/** Probability that growth, expected as so many mm before the unknown factor, reaches so many mm. */
+export const chanceReached = (growth: number, expected: number, unknown: Unknown): number => 1 - chanceBelow(unknown, unknownNeeded(growth, expected));
+
+/** Probability that a wire marks: g·x·F·u reaches gap + limit, u log-normal with the given sd. docs: Marking. */
+export const marked = (of: { yearlyGrowth: number; factor: number; share: number; gap: number; markLimit: number; sd: number }): number =>
+  chanceReached(of.gap + of.markLimit, of.yearlyGrowth * of.factor * of.share, { kind: 'normal', mean: 0, sd: of.sd });

@@ -1,35 +1,30 @@
-import { yieldCurvature } from '../wood/index.js';
-
 interface Held {
   diameter: number;
   /** Curvature under the wire, 1/mm. */
   curvature: number;
-  elasticStrain: number;
+  /** Curvature stored in the branch when the hold begins, 1/mm: what would spring back at once. */
+  recoverable: number;
   growingDays: number;
   /** ρ∞ and τ of the species. */
   relaxedShare: number;
   relaxationDays: number;
 }
 
-/** Elastic curvature not yet relaxed, 1/mm: what would spring back if no wood were laid. docs: Set. */
-function elasticLeft(held: Held): number {
-  const elastic = Math.min(held.curvature, yieldCurvature(held.diameter, held.elasticStrain));
-  return elastic * (held.relaxedShare + (1 - held.relaxedShare) * Math.exp(-held.growingDays / held.relaxationDays));
+/** Share of its curvature that a branch would lose on release if no wood had been laid: what is stored relaxes while it is held. docs: Set. */
+function looseShare({ curvature, recoverable, growingDays, relaxedShare, relaxationDays }: Held): number {
+  const stored = Math.min(curvature, recoverable);
+  return (stored * (relaxedShare + (1 - relaxedShare) * Math.exp(-growingDays / relaxationDays))) / curvature;
 }
 
-/** Share 0..1 of its curvature that a branch keeps when the wire comes off; new wood (mm of radius) stiffens it. */
+/** Share 0..1 of its curvature that a branch keeps when the wire comes off; new wood (mm of radius) stiffens it. docs: Set. */
 export function heldShare(held: Held & { radialGrowth: number }): number {
   const radius = held.diameter / 2;
-  const lost = elasticLeft(held) * (radius / (radius + held.radialGrowth)) ** 4;
-  return 1 - Math.min(held.curvature, lost) / held.curvature;
+  return 1 - Math.min(1, looseShare(held) * (radius / (radius + held.radialGrowth)) ** 4);
 }
 
 /** The new wood (mm of radius) with which the branch keeps a share of its curvature; 0 when it does already. The inverse of heldShare. */
 export function growthToHold(held: Held, share: number): number {
-  const allowed = (1 - share) * held.curvature;
-  const left = elasticLeft(held);
-  if (left <= allowed) return 0;
-  if (allowed <= 0) return Infinity;
-  const radius = held.diameter / 2;
-  return radius * ((left / allowed) ** 0.25 - 1);
+  const loose = looseShare(held);
+  if (loose <= 1 - share) return 0;
+  return share >= 1 ? Infinity : (held.diameter / 2) * ((loose / (1 - share)) ** 0.25 - 1);
 }

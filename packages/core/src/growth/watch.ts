@@ -1,11 +1,13 @@
 import { toRad } from '../units/index.js';
-import { speciesOf } from '../species/index.js';
-import { bendRisk, coilHold, gripOf, settled } from '../wood/index.js';
+import { lengthOf } from '../space/index.js';
+import { speciesOf, woodOf } from '../species/index.js';
+import { bendRisk, coilHold, gripOf, settled, stored, usualBendLength } from '../wood/index.js';
 import { coilsOn, coilHistory, type Coil, type MarkStage, type PlacedTree, type Vigour } from '../tree/index.js';
 import { nextInspection, race, type Race } from './advice.js';
 import { allowance, MARK_LIMIT } from './marking.js';
 import { expectedGrowth, type CoilState } from './forecast.js';
 import { learn, type Sighting } from './learn.js';
+import { toleranceOf } from './tolerance.js';
 import { NOTHING_KNOWN, type Unknown } from './unknown.js';
 
 /** Radial growth by vigour, over that of an ordinary tree. */
@@ -14,18 +16,28 @@ const SHOOT = 1.5;
 const APEX = 1.2;
 const LOW_INTERIOR = 0.7;
 
+/** Length of the bend that a coil holds, mm; the usual one where only its angle is noted, null where nothing is. */
+function bendLength(placed: PlacedTree, { branch, bentDeg, over }: Coil): number | null {
+  if (!bentDeg) return null;
+  if (over) return over;
+  const b = placed.byId.get(branch)!;
+  const k0 = speciesOf(placed.tree.species).bendRatio.value;
+  return usualBendLength({ diameter: b.branch.d, angleDeg: bentDeg, k0, branchLength: lengthOf(b.line) });
+}
+
 /** Known part x of a branch's growth: vigour, stage, position, swelling at the bend. docs: Growth. */
 function growthFactor(placed: PlacedTree, coil: Coil): number {
   const { branch, line, order } = placed.byId.get(coil.branch)!;
   const share = line.points[0]![2] / placed.height;
   const position = share > 0.85 ? APEX : share < 0.3 && order > 1 ? LOW_INTERIOR : 1;
   const species = speciesOf(placed.tree.species);
+  const over = bendLength(placed, coil);
   const risk =
-    coil.bentDeg && coil.over
+    coil.bentDeg && over
       ? bendRisk({
           diameter: branch.d,
           angleDeg: coil.bentDeg,
-          length: coil.over,
+          length: over,
           k0: species.bendRatio.value,
           protection: coil.wrap === 'none' ? 'none' : 'raffia',
         })
@@ -35,7 +47,8 @@ function growthFactor(placed: PlacedTree, coil: Coil): number {
 
 /** The curvature a recorded coil holds and the one wanted, 1/mm; null when the record has no angle. */
 function heldBend(placed: PlacedTree, coil: Coil): CoilState['bend'] {
-  if (!coil.bentDeg || !coil.over) return null;
+  const over = bendLength(placed, coil);
+  if (!coil.bentDeg || !over) return null;
   const { branch } = placed.byId.get(coil.branch)!;
   const species = speciesOf(placed.tree.species);
   const hold = coilHold({
@@ -46,10 +59,10 @@ function heldBend(placed: PlacedTree, coil: Coil): CoilState['bend'] {
     grip: gripOf(coil.gap),
     metal: coil.metal,
   });
-  const wood = { elasticStrain: species.elasticStrain.value, strength: species.strength.value };
-  const wired = settled({ diameter: branch.d, curvature: toRad(coil.bentDeg) / coil.over, wood, hold });
-  const target = toRad(coil.targetDeg ?? coil.bentDeg) / coil.over;
-  return wired > 0 ? { wired, target } : null;
+  const held = { diameter: branch.d, curvature: toRad(coil.bentDeg) / over, wood: woodOf(species), hold };
+  const wired = settled(held);
+  const target = toRad(coil.targetDeg ?? coil.bentDeg) / over;
+  return wired > 0 ? { wired, stored: stored(held), target, assumedLength: coil.over ? null : over } : null;
 }
 
 function stateOf(placed: PlacedTree, coil: Coil, unknown: Unknown): CoilState {
@@ -65,6 +78,7 @@ function stateOf(placed: PlacedTree, coil: Coil, unknown: Unknown): CoilState {
     markLimit: MARK_LIMIT[species.bark],
     bend: heldBend(placed, coil),
     unknown,
+    seen: coil.seen,
   };
 }
 
@@ -86,6 +100,16 @@ function learned(placed: PlacedTree, onDay: number): (branch: string) => Unknown
   return learn(sightings);
 }
 
+/** The race that a coil would run if it were put on today: for choosing how far past its target a bend is left. */
+export function raceIfWired(
+  placed: PlacedTree,
+  wire: Pick<Coil, 'branch' | 'metal' | 'size' | 'strands' | 'angle' | 'bentDeg' | 'targetDeg' | 'over'>,
+  onDay: number,
+): Race {
+  const coil: Coil = { ...wire, run: '', since: onDay, hand: 'cw', start: 'over', gap: 0, wrap: 'none', seen: [] };
+  return race(stateOf(placed, coil, NOTHING_KNOWN), onDay, null, toleranceOf(placed.tree));
+}
+
 export interface Watched {
   coil: Coil;
   state: CoilState;
@@ -97,14 +121,15 @@ export interface Watched {
 /** Every coil on the tree on a day, with its race and the day to look at it, most urgent first. */
 export function watch(placed: PlacedTree, onDay: number): Watched[] {
   const unknownOf = learned(placed, onDay);
+  const tolerance = toleranceOf(placed.tree);
   return coilsOn(placed.tree, onDay)
     .filter((coil) => placed.byId.has(coil.branch))
     .map((coil): Watched => {
       const state = stateOf(placed, coil, unknownOf(coil.branch));
       const lastSeen = coil.seen[coil.seen.length - 1] ?? null;
-      const found = race(state, onDay, lastSeen?.stage ?? null);
+      const found = race(state, onDay, lastSeen?.stage ?? null, tolerance);
       const tender = state.species.bark === 'thin' || placed.byId.get(coil.branch)!.branch.stage === 'shoot';
-      return { coil, state, race: found, lastSeen, nextInspection: nextInspection(state, found.forecast, lastSeen?.day ?? null, tender) };
+      return { coil, state, race: found, lastSeen, nextInspection: nextInspection(state, found.limit, found.forecast, lastSeen?.day ?? null, tender) };
     })
     .sort((a, b) => dueDay(a, onDay) - dueDay(b, onDay) || (a.coil.branch < b.coil.branch ? -1 : 1));
 }

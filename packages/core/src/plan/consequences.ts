@@ -19,7 +19,7 @@ import { capacityOf, readTree, verdictOf, type Reading } from '../reading/index.
 import { promisesOf, type Promised } from '../season/index.js';
 import type { View } from '../space/index.js';
 import { decided, greenTally, outcomeOf, placeTree, type GreenTally, type PlacedTree, type TakenOff, type Tree } from '../tree/index.js';
-import { otherWork } from './plan.js';
+import { decidedWork, proposedWork } from './plan.js';
 
 /** How a tree looks from its front: score, trunk in sight. */
 export interface Looks {
@@ -93,7 +93,8 @@ export function consequencesOf(tree: Tree, onDay: number): Consequences {
   const findings = findingsOf(placed, chosen && seen);
   const worst = new Map<string, number>();
   for (const f of findings) worst.set(f.branch, Math.max(worst.get(f.branch) ?? 0, f.severity));
-  const reading = readTree(tree, onDay, otherWork(after, proposePoses(after)));
+  const poses = proposePoses(after);
+  const reading = readTree(tree, onDay, decidedWork(after, poses, onDay), proposedWork(after, poses));
   const other = reading.uses.filter((u) => u.work !== 'green').reduce((sum, u) => sum + u.points, 0);
   const cuts = cutList(placed, 1);
   return {

@@ -5,7 +5,19 @@ import { findingsOf, type Finding } from '../removal/index.js';
 import { readTree, type OtherWork, type Reading } from '../reading/index.js';
 import { proposePoses } from '../pose/index.js';
 import { promisesOf } from '../season/index.js';
-import { greenTally, namesOf, outcomeOf, placeTree, type GreenTally, type PlacedTree, type PlannedPose, type Tree } from '../tree/index.js';
+import {
+  greenTally,
+  namesOf,
+  outcomeOf,
+  placeTree,
+  type GreenTally,
+  type PlacedTree,
+  type PlannedPose,
+  type Tree,
+  coilsOn,
+  type Tolerance,
+} from '../tree/index.js';
+import { pastByWindow } from './past.js';
 import { planWiring, type RunBranchPlan, type RunPlan } from '../wire/index.js';
 import { watch, type Dates, type Watched } from '../growth/index.js';
 
@@ -44,6 +56,8 @@ export interface PlanWire {
   marking: IsoDates;
   set: IsoDates;
   cleanWindow: { from: string; to: string } | null;
+  tolerance: Tolerance;
+  deep: IsoDates;
   advice: string;
   nextInspection: string;
   because: string[];
@@ -94,6 +108,8 @@ function planWire({ coil, race, nextInspection }: Watched): PlanWire {
     marking: isoDates(race.forecast.marking),
     set: isoDates(race.forecast.set),
     cleanWindow: race.window ? { from: isoOf(race.window.from), to: isoOf(race.window.to) } : null,
+    tolerance: race.tolerance,
+    deep: isoDates(race.forecast.deep),
     advice: race.advice,
     nextInspection: isoOf(nextInspection),
     because: race.because,
@@ -111,8 +127,10 @@ function roundRun(run: RunPlan): RunPlan {
       turns: digits(b.turns, 1),
       hold: digits(b.hold, 0),
       springBack: digits(b.springBack, 3),
+      firmness: { pushChance: digits(b.firmness.pushChance, 2), overbend: digits(b.firmness.overbend, 2) },
       rule: { aluminium: digits(b.rule.aluminium, 1), copper: digits(b.rule.copper, 1) },
       bendTo: angle(b.bendTo),
+      settles: angle(b.settles),
       target: angle(b.target),
       bendLength: digits(b.bendLength, 0),
     })),
@@ -142,12 +160,34 @@ export interface PlanOptions {
   fronts?: boolean;
 }
 
-/** What posing and wiring ask of the session. */
-export function otherWork({ branches, tree }: PlacedTree, poses: readonly PlannedPose[]): OtherWork {
-  const wired = new Set([...poses.map((p) => p.branch), ...tree.plan.runs.flatMap((r) => r.branches.map((b) => b.branch))]);
-  const heavyBends = poses.reduce((sum, p) => sum + p.bends.filter((b) => b.risk >= 1).length, 0);
-  return { heavyBends, wiredShare: branches.length ? wired.size / branches.length : 0 };
+/** A bend made within so many days belongs to this session still. */
+const SESSION_DAYS = 14;
+
+const heavy = (poses: readonly PlannedPose[]): number => poses.reduce((sum, p) => sum + p.bends.filter((b) => b.risk >= 1).length, 0);
+const share = (branches: Iterable<string>, of: number): number => (of ? new Set(branches).size / of : 0);
+
+/** What the artist has decided of bends and wire for this session, or done in it. */
+export function decidedWork({ branches, tree }: PlacedTree, poses: readonly PlannedPose[], onDay: number): OtherWork {
+  const done = coilsOn(tree, onDay).filter((c) => onDay - c.since <= SESSION_DAYS);
+  const wired = [...tree.plan.runs.flatMap((r) => r.branches.map((b) => b.branch)), ...done.map((c) => c.branch)];
+  const old = new Set(coilsOn(tree, onDay).flatMap((c) => (onDay - c.since > SESSION_DAYS ? c.branch : [])));
+  return {
+    heavyBends: heavy(poses.filter((p) => p.from === 'plan')),
+    wiredShare: share(
+      wired.filter((id) => !old.has(id)),
+      branches.length,
+    ),
+  };
 }
+
+/** What posing and wiring would ask if all that is proposed were done. */
+export const proposedWork = ({ branches }: PlacedTree, poses: readonly PlannedPose[]): OtherWork => ({
+  heavyBends: heavy(poses),
+  wiredShare: share(
+    poses.map((p) => p.branch),
+    branches.length,
+  ),
+});
 
 /** The plan of a tree on a day number: what its file fixes is checked and kept, what it leaves open is proposed. */
 export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: PlanOptions = {}): PlanDocument {
@@ -156,9 +196,9 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: P
   const after = placeTree(outcomeOf(tree).tree);
   const fronts = wanted ? frontsOf(after, tiltsFor(tree, onDay)) : [];
   const poses = proposePoses(after);
-  const wiring = planWiring(after, poses);
+  const wiring = planWiring(after, poses, pastByWindow(after, onDay));
   const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
-  const reading = readTree(tree, onDay, otherWork(after, poses));
+  const reading = readTree(tree, onDay, decidedWork(after, poses, onDay), proposedWork(after, poses));
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;
   const tally = greenTally(tree, onDay);
   const names = namesOf(tree);
@@ -171,6 +211,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: P
       ...reading,
       capacity: digits(reading.capacity, 2),
       used: digits(reading.used, 2),
+      ifAll: digits(reading.ifAll, 2),
       uses: reading.uses.map((u) => ({ ...u, points: digits(u.points, 3) })),
     },
     fronts: fronts.map((f) => ({

@@ -1,14 +1,11 @@
-import { clamp, toDeg, toRad } from '../units/index.js';
+import { toDeg, toRad } from '../units/index.js';
 import { angleBetween, direction, lengthOf } from '../space/index.js';
 import { habitElevation, speciesOf } from '../species/index.js';
-import { bandOf, bendRisk, safeBendRatio, stagesFor, type Protection } from '../wood/index.js';
+import { bandOf, bendRisk, stagesFor, usualBendLength, type Protection } from '../wood/index.js';
 import { slope, stemsOf, type PlacedBranch, type PlacedTree, type PlannedBend, type PlannedPose, type Pose } from '../tree/index.js';
 
 /** Closer than this to where it should be, a branch is left as it grows. */
 export const LEAST_BEND_DEG = 10;
-/** The first part of a branch that one bend may be spread over. */
-const SPREAD_SHARE = 0.5;
-const CALM = 0.55;
 
 const PROTECTIONS: readonly Protection[] = ['none', 'raffia', 'both'];
 
@@ -18,13 +15,6 @@ function describeBend(diameter: number, bend: { at: number; angle: number; towar
   const protection = PROTECTIONS.find((p) => riskWith(p) < 1) ?? 'both';
   const risk = riskWith(protection);
   return { ...bend, diameter, radius: bend.length / toRad(bend.angle), risk, band: bandOf(risk), stages: stagesFor(risk), protection };
-}
-
-/** The length over which a bend at the shoulder stays calm, as far as the branch is long enough. */
-function calmLength(b: PlacedBranch, angle: number, k0: number): number {
-  const { d } = b.branch;
-  const longest = lengthOf(b.line) * SPREAD_SHARE;
-  return clamp((d * safeBendRatio(k0, d, 'none') * toRad(angle)) / CALM, Math.min(3 * d, longest), longest);
 }
 
 function poseFor(placed: PlacedTree, b: PlacedBranch, own: Pose | undefined): PlannedPose | null {
@@ -43,7 +33,13 @@ function poseFor(placed: PlacedTree, b: PlacedBranch, own: Pose | undefined): Pl
   const k0 = species.bendRatio.value;
   const bends = own?.bends.length
     ? own.bends.map(({ over, ...bend }) => describeBend(b.branch.d, { ...bend, length: over }, k0))
-    : [describeBend(b.branch.d, { at: 0, angle, toward, length: calmLength(b, angle, k0) }, k0)];
+    : [
+        describeBend(
+          b.branch.d,
+          { at: 0, angle, toward, length: usualBendLength({ diameter: b.branch.d, angleDeg: angle, k0, branchLength: lengthOf(b.line) }) },
+          k0,
+        ),
+      ];
   const why = own
     ? `The plan has it at ${wanted.elevation.toFixed(0)}°.`
     : `${species.name} branches at ${(share * 100).toFixed(0)}% of the height lie near ${wanted.elevation.toFixed(0)}°; this one grows at ${now.elevation.toFixed(0)}°.`;

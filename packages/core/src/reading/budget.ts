@@ -20,6 +20,8 @@ export interface Reading {
   /** 1 = a full session's work on a tree of ordinary strength. */
   capacity: number;
   used: number;
+  /** What it would be if all that is only proposed were done too. */
+  ifAll: number;
   /** What the plan uses, by kind of work; adds up to `used`. */
   uses: Use[];
   because: string[];
@@ -45,6 +47,12 @@ function seasonFactor(tree: Tree, onDay: number): { factor: number; because: str
   const month = northernMonth(tree.site.hemisphere, onDay);
   const { good, bad } = species.months.wiring;
   const name = `${monthName(monthOf(onDay))}${tree.site.hemisphere === 'south' ? ' in the south' : ''}`;
+  const leafless = species.bleeds && species.months.pruning.bad.includes(month);
+  if (leafless)
+    return {
+      factor: 0.7,
+      because: `${nameInText(species)[0]!.toUpperCase()}${nameInText(species).slice(1)} bleeds when cut before it is in leaf: cut after leafing, or late in summer.`,
+    };
   if (bad.includes(month)) return { factor: 0.5, because: `${name} is a bad month to work on ${nameInText(species)}.` };
   if (!good.includes(month)) return { factor: 0.8, because: `${name} is not the best month for structural work on ${nameInText(species)}.` };
   return { factor: 1, because: `${name} is a good month for it.` };
@@ -121,12 +129,20 @@ function usesOf(tree: Tree, onDay: number, { heavyBends, wiredShare }: OtherWork
   return uses.filter((u) => u.points > 0);
 }
 
-/** Whether the tree is strong enough today, and how much may be done. */
-export function readTree(tree: Tree, onDay: number, work: OtherWork = { heavyBends: 0, wiredShare: 0 }): Reading {
+const NO_WORK: OtherWork = { heavyBends: 0, wiredShare: 0 };
+const sumOf = (uses: readonly Use[]): number => uses.reduce((sum, u) => sum + u.points, 0);
+
+/** Whether the tree is strong enough today, and how much may be done: what is decided and done counts, what is only proposed is told beside it. */
+export function readTree(tree: Tree, onDay: number, work: OtherWork = NO_WORK, proposed: OtherWork = work): Reading {
   const { value: capacity, because } = capacityOf(tree, onDay);
   const uses = usesOf(tree, onDay, work);
-  const used = uses.reduce((sum, u) => sum + u.points, 0);
+  const used = sumOf(uses);
+  const all = {
+    heavyBends: Math.max(work.heavyBends, proposed.heavyBends),
+    wiredShare: Math.max(work.wiredShare, proposed.wiredShare),
+  };
+  const ifAll = sumOf(usesOf(tree, onDay, all));
   if (used > capacity) because.push('The plan asks for more than this: leave part of it for the next session.');
   const verdict = verdictOf(capacity);
-  return { verdict, capacity, used, uses, because, moreFrom: moreFrom(tree, onDay, verdict) };
+  return { verdict, capacity, used, ifAll, uses, because, moreFrom: moreFrom(tree, onDay, verdict) };
 }

@@ -14,7 +14,9 @@ export function cuttingCare(tree: Tree, onDay: number, widestMm: number): { woun
   const name = nameInText(species);
   const best = good.map((m) => monthName(tree.site.hemisphere === 'south' ? m + 6 : m)).join(', ');
   const wounds: string[] = [];
-  if (bad.includes(month)) wounds.push(`${monthName(monthOf(onDay))} is a bad month to cut ${name}. Better: ${best}.`);
+  if (species.bleeds && bad.includes(month))
+    wounds.push(`${name[0]!.toUpperCase()}${name.slice(1)} bleeds when cut before it is in leaf. Wait until after leafing, or late summer: ${best}.`);
+  else if (bad.includes(month)) wounds.push(`${monthName(monthOf(onDay))} is a bad month to cut ${name}. Better: ${best}.`);
   else if (!good.includes(month)) wounds.push(`${monthName(monthOf(onDay))} is not the best month to cut ${name}. Better: ${best}.`);
   if (species.group.includes('conifer'))
     wounds.push('Resin closes small cuts by itself. Where a jin is wanted, leave the stub and peel it; else cut flush and a little hollow.');

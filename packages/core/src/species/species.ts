@@ -10,6 +10,7 @@ const BOUNDS: Record<string, [number, number]> = {
   relaxedShare: [0.1, 0.9],
   relaxationDays: [30, 600],
   greenCap: [0.1, 0.8],
+  recovery: [0.05, 0.8],
 };
 
 /** Every fault of a species table, as sentences; empty when it is sound. */
@@ -48,6 +49,13 @@ export const allSpecies = (): readonly Species[] => [...SPECIES_TABLE].sort((a, 
 export const nameInText = ({ name }: Species): string => (/^(Japanese|Korean)/.test(name) ? name : name[0]!.toLowerCase() + name.slice(1));
 
 export const findSpecies = (key: string): Species | undefined => byKey.get(key);
+
+/** A species' green wood as the mechanics take it. */
+export const woodOf = (s: Species): { elasticStrain: number; strength: number; recovery: number } => ({
+  elasticStrain: s.elasticStrain.value,
+  strength: s.strength.value,
+  recovery: s.recovery.value,
+});
 
 /** The species of a key; throws for an unknown one (tree files are checked before). */
 export function speciesOf(key: string): Species {

@@ -97,7 +97,24 @@ const UNITS = ['MPa', '', '', 'mm/year', '', 'growing days', ''];
 /** σ_c, ε_e, k₀, g, ρ∞, τ, green cap; then one letter of confidence for each (fair, low, guess). */
 type Figures = [number, number, number, number, number, number, number];
 
+/** Own estimates, corrected by the artist's measured spring-back. */
+const RECOVERY: Record<Group, number> = { 'evergreen conifer': 0.3, 'deciduous conifer': 0.3, 'deciduous broadleaf': 0.25, 'evergreen broadleaf': 0.25 };
+const FADE_YEARS: Record<Bark, number | null> = { thin: null, medium: 4, corky: 2 };
+/** Cut before it is in leaf it loses sap: after leafing, or late in summer. */
+const BLEEDS: Extra = {
+  bleeds: true,
+  months: {
+    pruning: {
+      good: [6, 7, 8, 9],
+      bad: [1, 2, 3, 4],
+    },
+  },
+};
+
 interface Extra {
+  recovery?: number;
+  fade?: number | null;
+  bleeds?: boolean;
   hazards?: string[];
   months?: Partial<Months>;
 }
@@ -127,12 +144,16 @@ function row(
     yearlyGrowth: figure(3),
     relaxedShare: figure(4),
     relaxationDays: figure(5),
+    recovery: { value: extra.recovery ?? RECOVERY[group], unit: '', confidence: 'guess' },
     greenCap: figure(6),
     bark,
+    // Vigorous, flaky conifers outgrow a shallow mark soonest.
+    markFadeYears: extra.fade !== undefined ? extra.fade : bark !== 'thin' && group.includes('conifer') ? 2 : FADE_YEARS[bark],
     budsBackOnOldWood,
     habit,
     flushes: SEASONS[season],
     months: { ...CALENDARS[group], ...extra.months },
+    bleeds: extra.bleeds ?? false,
     hazards: extra.hazards ?? [],
   };
 }
@@ -151,11 +172,11 @@ export const SPECIES_TABLE: readonly Species[] = [
   row('juniper-needle', 'Juniper, needle leaf', EC, 'needle', [20, .020, 3.5, 0.5, .42, 150, .35], 'llllllg', 'medium', false, 'down', 'long', { hazards: ['Sharp needles: gloves help.'] }),
   row('pine-two-needle', 'Pine, two-needle', EC, 'tuft', [20, .020, 4, 0.8, .45, 150, .30], 'lffflll', 'corky', false, 'down', 'early'),
   row('pine-five-needle', 'Pine, five-needle', EC, 'tuft', [18, .022, 4, 0.6, .45, 150, .30], 'lffflll', 'medium', false, 'level', 'early'),
-  row('spruce', 'Spruce', EC, 'needle', [22, .025, 3.5, 0.7, .60, 200, .30], 'lllfflf', 'medium', false, 'down', 'short'),
-  row('fir', 'Fir', EC, 'needle', [20, .022, 4, 0.6, .55, 180, .30], 'ggggggg', 'medium', false, 'level', 'short'),
-  row('larch', 'Larch', DC, 'tuft', [24, .020, 3.5, 1.1, .40, 120, .40], 'lffflll', 'medium', true, 'down', 'late'),
+  row('spruce', 'Spruce', EC, 'needle', [22, .025, 3.5, 0.7, .60, 200, .30], 'lllfflf', 'medium', false, 'down', 'short', { recovery: 0.4 }),
+  row('fir', 'Fir', EC, 'needle', [20, .022, 4, 0.6, .55, 180, .30], 'ggggggg', 'medium', false, 'level', 'short', { recovery: 0.4 }),
+  row('larch', 'Larch', DC, 'tuft', [24, .020, 3.5, 1.1, .40, 120, .40], 'lffflll', 'medium', true, 'down', 'late', { fade: 1 }),
   row('golden-larch', 'Golden larch', DC, 'tuft', [22, .020, 4, 0.8, .42, 130, .35], 'ggggggg', 'medium', true, 'down', 'late'),
-  row('yew', 'Yew', EC, 'needle', [30, .030, 3, 0.5, .65, 300, .40], 'lllfflf', 'thin', true, 'level', 'long', { hazards: [POISON] }),
+  row('yew', 'Yew', EC, 'needle', [30, .030, 3, 0.5, .65, 300, .40], 'lllfflf', 'thin', true, 'level', 'long', { recovery: 0.45, hazards: [POISON] }),
   row('cedar', 'Cedar', EC, 'tuft', [20, .022, 4.5, 0.8, .45, 150, .30], 'llflllg', 'medium', true, 'level', 'long'),
   row('false-cypress', 'False cypress', EC, 'scale', [18, .022, 5, 0.5, .45, 150, .35], 'llllllg', 'medium', false, 'down', 'long'),
   row('hemlock', 'Mountain hemlock', EC, 'needle', [20, .020, 4, 0.6, .45, 150, .30], 'llllllg', 'medium', true, 'down', 'short'),
@@ -164,17 +185,17 @@ export const SPECIES_TABLE: readonly Species[] = [
   row('dawn-redwood', 'Dawn redwood', DC, 'needle', [17, .020, 5, 1.3, .40, 115, .45], 'ggglggg', 'medium', true, 'level', 'late'),
   row('redwood', 'Coast redwood', EC, 'needle', [18, .020, 5, 1.2, .40, 120, .45], 'llllllg', 'medium', true, 'down', 'long'),
   row('thuja', 'Arbor-vitae', EC, 'scale', [17, .022, 4, 0.6, .45, 150, .35], 'ggggggg', 'medium', false, 'down', 'long'),
-  row('maple-japanese', 'Japanese maple', DB, 'broad leaf', [28, .018, 7, 1.2, .35, 90, .50], 'lffffll', 'thin', true, 'up', 'twice'),
-  row('maple-trident', 'Trident maple', DB, 'broad leaf', [28, .018, 7, 1.5, .35, 90, .50], 'lfflfll', 'thin', true, 'up', 'twice'),
-  row('maple-field', 'Field maple', DB, 'broad leaf', [30, .017, 8, 1.1, .37, 95, .50], 'gglgggg', 'medium', true, 'up', 'twice'),
-  row('elm', 'Elm', DB, 'small leaf', [24, .022, 4, 1.4, .35, 90, .60], 'lfffllf', 'medium', true, 'up', 'twice'),
-  row('zelkova', 'Zelkova', DB, 'small leaf', [26, .020, 5, 1.2, .36, 95, .55], 'gglgggg', 'thin', true, 'up', 'twice'),
-  row('birch', 'Birch', DB, 'small leaf', [22, .018, 6, 1.8, .35, 80, .40], 'llllllg', 'thin', false, 'up', 'early'),
-  row('hornbeam', 'Hornbeam', DB, 'small leaf', [32, .016, 7, 0.9, .40, 110, .45], 'lfffllf', 'thin', true, 'up', 'early'),
-  row('hornbeam-korean', 'Korean hornbeam', DB, 'small leaf', [32, .016, 7, 0.8, .40, 110, .45], 'llflllg', 'thin', true, 'level', 'early'),
+  row('maple-japanese', 'Japanese maple', DB, 'broad leaf', [28, .018, 7, 1.2, .35, 90, .50], 'lffffll', 'thin', true, 'up', 'twice', { ...BLEEDS }),
+  row('maple-trident', 'Trident maple', DB, 'broad leaf', [28, .018, 7, 1.5, .35, 90, .50], 'lfflfll', 'thin', true, 'up', 'twice', { ...BLEEDS }),
+  row('maple-field', 'Field maple', DB, 'broad leaf', [30, .017, 8, 1.1, .37, 95, .50], 'gglgggg', 'medium', true, 'up', 'twice', { ...BLEEDS, fade: null }),
+  row('elm', 'Elm', DB, 'small leaf', [24, .022, 4, 1.4, .35, 90, .60], 'lfffllf', 'medium', true, 'up', 'long'),
+  row('zelkova', 'Zelkova', DB, 'small leaf', [26, .020, 5, 1.2, .36, 95, .55], 'gglgggg', 'thin', true, 'up', 'long'),
+  row('birch', 'Birch', DB, 'small leaf', [22, .018, 6, 1.8, .35, 80, .40], 'llllllg', 'thin', false, 'up', 'long', { ...BLEEDS }),
+  row('hornbeam', 'Hornbeam', DB, 'small leaf', [32, .016, 7, 0.9, .40, 110, .45], 'lfffllf', 'thin', true, 'up', 'early', { ...BLEEDS }),
+  row('hornbeam-korean', 'Korean hornbeam', DB, 'small leaf', [32, .016, 7, 0.8, .40, 110, .45], 'llflllg', 'thin', true, 'level', 'early', { ...BLEEDS }),
   row('beech', 'Beech', DB, 'broad leaf', [28, .016, 8, 0.7, .40, 120, .35], 'lllfllf', 'thin', false, 'up', 'short'),
   row('oak', 'Oak', DB, 'broad leaf', [30, .016, 9, 0.8, .45, 150, .40], 'llllllg', 'corky', true, 'level', 'twice'),
-  row('hackberry', 'Hackberry', DB, 'small leaf', [26, .019, 6, 1.2, .37, 95, .50], 'ggglggg', 'thin', true, 'up', 'twice'),
+  row('hackberry', 'Hackberry', DB, 'small leaf', [26, .019, 6, 1.2, .37, 95, .50], 'ggglggg', 'thin', true, 'up', 'long'),
   row('olive', 'Olive', EB, 'small leaf', [32, .015, 8, 0.7, .45, 150, .60], 'llflllf', 'medium', true, 'level', 'mild'),
   row('azalea', 'Satsuki azalea', EB, 'small leaf', [26, .012, 12, 0.8, .40, 120, .50], 'lfflllf', 'thin', true, 'level', 'long', { hazards: [POISON] }),
   row('fig', 'Fig', EB, 'broad leaf', [16, .024, 4, 1.6, .30, 70, .60], 'lfffllf', 'thin', true, 'level', 'mild', { hazards: [SAP] }),

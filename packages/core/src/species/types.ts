@@ -38,10 +38,16 @@ export interface Species {
   relaxedShare: Figure;
   /** Time constant τ of that relaxation, growing days. */
   relaxationDays: Figure;
+  /** Share ψ of a bend beyond the elastic part that creeps back within days. */
+  recovery: Figure;
   /** Largest share of the green to take in one year from a tree of normal vigour. */
   greenCap: Figure;
   bark: Bark;
+  /** Years in which a shallow mark grows out on a vigorous tree; null: it stays. */
+  markFadeYears: number | null;
   budsBackOnOldWood: boolean;
+  /** Loses sap when cut before it is in leaf. */
+  bleeds: boolean;
   habit: Habit;
   flushes: Flush[];
   /** Good and bad months (northern year, 1–12) for each kind of work. */

@@ -150,7 +150,21 @@ export const REMOVAL = part(
 );
 export type RemovalChoice = Static<typeof REMOVAL>;
 
+export const TOLERANCES = ['none', 'fading'] as const;
+/** Marks that a tree bears: none at all, or shallow ones that grow out. */
+export type Tolerance = (typeof TOLERANCES)[number];
+export const FIRMNESSES = ['firm', 'usual', 'light'] as const;
+/** How little the hand has to bend past where the wire holds: a firm wire springs back least. */
+export type Firmness = (typeof FIRMNESSES)[number];
+
+/** How a tree is wired, where its artist has said. */
+export const MANNER = {
+  firmness: optional(oneOf(FIRMNESSES, 'how firm its wire is')),
+  tolerance: optional(oneOf(TOLERANCES, 'marks that it bears: none, or shallow ones that grow out')),
+};
+
 export const PLAN_FIELDS = {
+  ...MANNER,
   front: optional(orNull(VIEW)),
   pinned: optional(list(VIEW, 12, 'fronts kept open beside the chosen one')),
   reading: optional(READING),

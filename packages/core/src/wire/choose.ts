@@ -1,4 +1,5 @@
 import { toRad } from '../units/index.js';
+import type { Firmness } from '../tree/index.js';
 import {
   bandOf,
   bendRisk,
@@ -6,9 +7,10 @@ import {
   GRIP,
   METAL_DATA,
   overbend,
+  pushChance,
   ruleOfThumb,
-  safeBendRatio,
   springBack,
+  UNTESTED,
   type Band,
   type MetalName,
   type Protection,
@@ -33,63 +35,90 @@ export interface WireChoice {
   strands: number;
   /** What it holds, N·mm. */
   hold: number;
+  /** Chance that it would move the branch when pressed against it. */
+  pushChance: number;
   /** Share of the hand's bend that springs back. */
   springBack: number;
   /** Angle to bend to by hand, and the angle it settles at under the wire, degrees. */
   bendToDeg: number;
   settlesDeg: number;
+  /** How much farther the hand bends than it settles; 1 is not at all. */
+  overbend: number;
   /** Risk of the bend by hand. */
   risk: number;
   band: Band;
 }
 
-/** The branch is left a little past its target, so that what it loses on unwiring brings it there. */
-export const SETTLE_ABOVE = 1.09;
-/** More overbend than this is a wire too thin. */
-export const MOST_OVERBEND = 1.35;
+/** The branch is left a little past its target, so that what it loses on unwiring brings it there; how far is chosen by the window that it opens. */
+export const USUAL_PAST = 0.1;
+/** The hand bends at most so much farther than the branch settles, by the tree's firmness. */
+export const MOST_OVERBEND: Record<Firmness, number> = { firm: 1.25, usual: 1.4, light: 1.6 };
+/** Chance of moving the branch in the push test that a wire for structure must have. */
+export const PUSH_WANTED = 0.5;
 export const COIL_ANGLE = 45;
 const MOST_STRANDS = 3;
 /** A coil thicker than this against its branch crowds it and cannot be wound. */
 const THICKEST = 0.6;
 
-/** What one wire would do with a bend. */
-export function tryWire(bend: BendToHold, wire: { metal: MetalName; size: number; strands: number; coilAngleDeg: number; grip: number }): WireChoice {
-  const hold = coilHold({
-    diameter: bend.diameter,
-    wireDiameter: wire.size,
-    strands: wire.strands,
-    coilAngleDeg: wire.coilAngleDeg,
-    grip: wire.grip,
-    metal: wire.metal,
-  });
+export interface WireToTry {
+  metal: MetalName;
+  size: number;
+  strands: number;
+  coilAngleDeg: number;
+  grip: number;
+}
+
+/** What one wire would do with a bend that settles a share past its target. */
+export function tryWire(bend: BendToHold, wire: WireToTry, past: number = USUAL_PAST): WireChoice {
+  const { diameter, wood, length, k0, protection } = bend;
+  const hold = coilHold({ diameter, wireDiameter: wire.size, strands: wire.strands, coilAngleDeg: wire.coilAngleDeg, grip: wire.grip, metal: wire.metal });
   const usable = Math.max(0, hold - bend.weightMoment);
-  const wired = (toRad(bend.angleDeg) * SETTLE_ABOVE) / bend.length;
-  const bent = overbend({ diameter: bend.diameter, curvature: wired, wood: bend.wood, hold: usable });
-  const bendToDeg = bend.angleDeg * SETTLE_ABOVE * (bent / wired);
-  const risk = bendRisk({ diameter: bend.diameter, angleDeg: bendToDeg, length: bend.length, k0: bend.k0, protection: bend.protection });
+  const settlesDeg = bend.angleDeg * (1 + past);
+  const wired = toRad(settlesDeg) / length;
+  const bent = overbend({ diameter, curvature: wired, wood, hold: usable });
+  const bendToDeg = settlesDeg * (bent / wired);
+  const risk = bendRisk({ diameter, angleDeg: bendToDeg, length, k0, protection });
   return {
     metal: wire.metal,
     size: wire.size,
     strands: wire.strands,
     hold,
-    springBack: springBack({ diameter: bend.diameter, curvature: bent, wood: bend.wood, hold: usable }),
+    pushChance: pushChance({ diameter, wood, metal: wire.metal, wireDiameter: wire.size, strands: wire.strands, ...UNTESTED }),
+    springBack: Number.isFinite(bent) ? springBack({ diameter, curvature: bent, wood, hold: usable }) : 1,
     bendToDeg,
-    settlesDeg: bend.angleDeg * SETTLE_ABOVE,
+    settlesDeg,
+    overbend: bent / wired,
     risk,
     band: bandOf(risk),
   };
 }
 
-/** Fewest strands, then the thinnest size, that holds the bend with a bearable overbend; null: no coil does, use a guy. docs: Choosing. */
-export function chooseWire(bend: BendToHold, metal: MetalName, sizes: readonly number[] = METAL_DATA[metal].sizes): WireChoice | null {
+/** Whether a wire is firm enough: it would move the branch when pressed, needs no more overbend than the firmness allows, and carries the weight. docs: Choosing. */
+export const isFirmEnough = (bend: BendToHold, choice: WireChoice, firmness: Firmness): boolean =>
+  choice.pushChance >= PUSH_WANTED && choice.overbend <= MOST_OVERBEND[firmness] && choice.hold > bend.weightMoment;
+
+/** Fewest strands, then the thinnest size that is firm enough; null: no coil is, use a guy. docs: Choosing. */
+export function chooseWire(
+  bend: BendToHold,
+  metal: MetalName,
+  firmness: Firmness = 'usual',
+  sizes: readonly number[] = METAL_DATA[metal].sizes,
+): WireChoice | null {
   for (let strands = 1; strands <= MOST_STRANDS; strands++) {
     for (const size of [...sizes].sort((a, b) => a - b)) {
       if (size > bend.diameter * THICKEST) break;
       const choice = tryWire(bend, { metal, size, strands, coilAngleDeg: COIL_ANGLE, grip: GRIP.snug });
-      if (choice.bendToDeg <= choice.settlesDeg * MOST_OVERBEND && choice.hold > bend.weightMoment) return choice;
+      if (isFirmEnough(bend, choice, firmness)) return choice;
     }
   }
   return null;
+}
+
+/** How many sizes a wire is off the school's rule; positive is thicker. Strands together count as one wire of their strength. */
+function sizesOff({ metal, size, strands }: WireChoice, diameter: number): number {
+  const { sizes } = METAL_DATA[metal];
+  const nearest = (to: number): number => sizes.reduce((best, s, i) => (Math.abs(s - to) < Math.abs(sizes[best]! - to) ? i : best), 0);
+  return (sizes[0]! < sizes[1]! ? 1 : -1) * (nearest(size * Math.cbrt(strands)) - nearest(ruleOfThumb(diameter)[metal]));
 }
 
 /** The choice in words: the number, then the reason. */
@@ -97,11 +126,16 @@ export function sayChoice(bend: BendToHold, choice: WireChoice | null): string[]
   const rule = ruleOfThumb(bend.diameter);
   const rules = `By the rules of thumb: aluminium ${rule.aluminium.toFixed(1)} mm (a third), copper ${rule.copper.toFixed(1)} mm (a quarter).`;
   if (!choice) return [`No coil of the sizes sold holds ${bend.angleDeg.toFixed(0)}° on ${bend.diameter.toFixed(1)} mm of wood: a guy would.`, rules];
-  const radius = bend.length / toRad(bend.angleDeg);
-  const least = safeBendRatio(bend.k0, bend.diameter, bend.protection) * bend.diameter;
+  const off = sizesOff(choice, bend.diameter);
+  const why =
+    off > 1
+      ? ['Thicker than the rule of thumb: this wood is stiff, or comes back far from so tight a bend.']
+      : off < -1
+        ? ['Thinner than the rule of thumb: this wood gives easily, or the bend is gentle.']
+        : [];
   return [
-    `Bend to ${choice.bendToDeg.toFixed(0)}°; it springs to ${choice.settlesDeg.toFixed(0)}° under the wire and loses a little more when that comes off, to stay near ${bend.angleDeg.toFixed(0)}°.`,
-    `Radius ${radius.toFixed(0)} mm over ${bend.length.toFixed(0)} mm of branch; the wood bears ${least.toFixed(0)} mm.`,
+    `Bend to ${choice.bendToDeg.toFixed(0)}°; under the wire it settles at ${choice.settlesDeg.toFixed(0)}°, and it stays near ${bend.angleDeg.toFixed(0)}° when that comes off in its time.`,
     rules,
+    ...why,
   ];
 }

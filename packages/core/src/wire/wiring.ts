@@ -1,9 +1,9 @@
 import { turnDeg } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
-import { speciesOf } from '../species/index.js';
-import { gaugeOf, gripOf, METAL_DATA, ruleOfThumb, type MetalName } from '../wood/index.js';
+import { speciesOf, woodOf } from '../species/index.js';
+import { gaugeOf, GRIP, gripOf, METAL_DATA, ruleOfThumb, type MetalName } from '../wood/index.js';
 import { slope, type PlacedBranch, type PlacedTree, type PlannedBend, type PlannedPose, type Run } from '../tree/index.js';
-import { chooseWire, COIL_ANGLE, sayChoice, tryWire, type BendToHold, type WireChoice } from './choose.js';
+import { chooseWire, COIL_ANGLE, sayChoice, tryWire, USUAL_PAST, type BendToHold, type WireChoice, type WireToTry } from './choose.js';
 import { coil } from './coil.js';
 import { WOUND_SHARE } from './helix.js';
 
@@ -14,10 +14,13 @@ export interface RunBranchPlan {
   turns: number;
   hold: number;
   springBack: number;
+  /** Push test and overbend, as the choice rests on them. */
+  firmness: { pushChance: number; overbend: number };
   phaseMissDeg: number | null;
   rule: { aluminium: number; copper: number };
-  /** Angle to bend to by hand, the target, and the length of the bend, for the record; degrees, mm. */
+  /** Angle to bend to by hand, the one it settles at under the wire, the target, and the length of the bend; degrees, mm. */
   bendTo: number;
+  settles: number;
   target: number;
   bendLength: number;
   because: string[];
@@ -65,7 +68,7 @@ function bendToHold(placed: PlacedTree, b: PlacedBranch, bend: PlannedBend): Ben
     diameter: bend.diameter,
     angleDeg: bend.angle,
     length: bend.length,
-    wood: { elasticStrain: species.elasticStrain.value, strength: species.strength.value },
+    wood: woodOf(species),
     k0: species.bendRatio.value,
     protection: bend.protection,
     weightMoment: raising ? weightMoment(b) : 0,
@@ -134,9 +137,11 @@ function branchPart(
       turns: wound.turns,
       hold: choice.hold,
       springBack: choice.springBack,
+      firmness: { pushChance: choice.pushChance, overbend: choice.overbend },
       phaseMissDeg: null,
       rule: ruleOfThumb(d),
       bendTo: choice.bendToDeg,
+      settles: choice.settlesDeg,
       target: bend.angleDeg,
       bendLength: bend.length,
       because: sayChoice(bend, choice),
@@ -162,8 +167,11 @@ function stillBend(b: PlacedBranch): PlannedBend {
   return { at: 0, length, angle: 1, toward: slope(b), diameter: b.branch.d, radius: length / 0.01745, risk: 0, band: 'calm', stages: 1, protection: 'none' };
 }
 
+/** How far past its target a bend is left under a wire: chosen by the window that it opens for taking the wire off. */
+export type PastOf = (branch: string, bend: BendToHold, wire: WireToTry) => number;
+
 /** One piece of wire for each branch that must move; what the plan fixes is kept. Thick before thin within an order, from below. */
-export function planWiring(placed: PlacedTree, poses: readonly PlannedPose[]): WiringPlan {
+export function planWiring(placed: PlacedTree, poses: readonly PlannedPose[], pastOf: PastOf = () => USUAL_PAST): WiringPlan {
   const poseOf = new Map(poses.map((p) => [p.branch, p]));
   const fixed = placed.tree.plan.runs.map((run) => fixedRun(placed, run, poseOf, Math.min(...run.branches.map((b) => placed.byId.get(b.branch)!.order))));
   const wired = new Set(placed.tree.plan.runs.flatMap((r) => r.branches.map((b) => b.branch)));
@@ -180,7 +188,9 @@ export function planWiring(placed: PlacedTree, poses: readonly PlannedPose[]): W
     else if (!pose) unwired.push({ branch: id, because: ['It already lies where it should, within 10°.'] });
     else {
       const bend = bendToHold(placed, b, pose.bends[0]!);
-      const choice = chooseWire(bend, metalFor(placed, b));
+      const chosen = chooseWire(bend, metalFor(placed, b), placed.tree.plan.firmness);
+      const wire = chosen && { metal: chosen.metal, size: chosen.size, strands: chosen.strands, coilAngleDeg: COIL_ANGLE, grip: GRIP.snug };
+      const choice = wire && tryWire(bend, wire, pastOf(id, bend, wire));
       if (choice && choice.risk <= 1.6) proposed.push({ b, bend, choice, pose });
       else
         unwired.push({

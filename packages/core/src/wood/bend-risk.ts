@@ -1,4 +1,4 @@
-import { toRad } from '../units/index.js';
+import { clamp, toRad } from '../units/index.js';
 
 export type Protection = 'none' | 'raffia' | 'parallel' | 'both';
 export type Band = 'calm' | 'careful' | 'heavy' | 'no';
@@ -14,6 +14,16 @@ export function bendRisk(bend: { diameter: number; angleDeg: number; length: num
   const strain = bend.diameter / (2 * radius);
   return strain * 2 * safeBendRatio(bend.k0, bend.diameter, bend.protection);
 }
+
+/** The length (mm) over which a bend stays calm, as far as the branch is long enough: what is meant where only an angle is noted. */
+export function usualBendLength(of: { diameter: number; angleDeg: number; k0: number; branchLength: number }): number {
+  const longest = of.branchLength * SPREAD_SHARE;
+  const calm = (of.diameter * safeBendRatio(of.k0, of.diameter, 'none') * toRad(of.angleDeg)) / CALM_RISK;
+  return clamp(calm, Math.min(3 * of.diameter, longest), longest);
+}
+/** The first part of a branch that one bend may be spread over. */
+const SPREAD_SHARE = 0.5;
+const CALM_RISK = 0.55;
 
 export const bandOf = (risk: number): Band => (risk < 0.6 ? 'calm' : risk < 1 ? 'careful' : risk <= 1.6 ? 'heavy' : 'no');
 

@@ -2,7 +2,7 @@ import { toRad } from '../units/index.js';
 import { METAL_DATA, type MetalName } from './metals.js';
 
 /** Snug and well anchored, a slight gap at the shoulder, an anchor that slips. */
-export const GRIP = { snug: 0.6, gap: 0.25, slipping: 0.1 } as const;
+export const GRIP = { snug: 0.8, gap: 0.3, slipping: 0.1 } as const;
 
 /** The grip of a coil put on with a gap, mm. */
 export const gripOf = (gap: number): number => (gap <= 0.1 ? GRIP.snug : gap <= 0.6 ? GRIP.gap : GRIP.slipping);

@@ -1,5 +1,6 @@
 export * from './bend-risk.js';
 export * from './coil-hold.js';
 export * from './metals.js';
+export * from './push.js';
 export * from './section.js';
 export * from './spring-back.js';

@@ -2,6 +2,8 @@
 export interface Wood {
   elasticStrain: number;
   strength: number;
+  /** Share ψ of a bend beyond the elastic part that creeps back within days. */
+  recovery: number;
 }
 
 /** E = σ_c/ε_e, MPa. */
