@@ -52,7 +52,7 @@ const houseRule = (files, forbidden) => ({
 });
 
 export default tseslint.config(
-  { ignores: ['**/dist/', '**/node_modules/', '.data/', '**/*.tmp.mjs'] },
+  { ignores: ['**/dist/', '**/node_modules/', '.data/', '.mutate/', '**/*.tmp.mjs'] },
   js.configs.recommended,
   ...tseslint.configs.strict,
   { languageOptions: { globals: globals.node } },

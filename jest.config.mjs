@@ -16,7 +16,7 @@ export default {
     '^@ustle/(core|files|contract)$': '<rootDir>/packages/$1/src/index.ts',
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },
-  modulePathIgnorePatterns: ['<rootDir>/.*/dist/'],
+  modulePathIgnorePatterns: ['<rootDir>/.*/dist/', '<rootDir>/.mutate/'],
   // Found at once: looked up in the sandbox, Math alone takes most of the time of what computes.
   sandboxInjectedGlobals: ['Math'],
   maxWorkers: 2,

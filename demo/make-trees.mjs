@@ -29,7 +29,7 @@ const trees = [
     file: 'squall',
     grow: { seed: 12, name: 'Squall', species: 'maple-trident', height: 430, base: 58, primaries: 7, secondaries: 3, swing: 0.11, slopes: [28, 55] },
     touch: {
-      vigour: 'strong',
+      vigour: 'normal',
       pot: {
         shape: 'oval',
         width: 330,

@@ -57,14 +57,14 @@ const withWire = (tree, onDay, count, details = {}) => {
   return { ...tree, plan: { ...tree.plan, runs: [...tree.plan.runs, ...planned] }, record: [...tree.record, ...entries] };
 };
 
-/** A tree as it stands when its wire was put on some day: the latest one from which half its coils as likely as not mark within a month of today. Whatever the season, something is due. */
+/** A tree as it stands when its wire was put on some day: the latest one from which half its coils as likely as not mark in the coming month, or (in the still season) have marked by now. Whatever the season, something is due. */
 const withWireAboutToMark = (wiredOn, today) => {
-  for (let back = 30; back < 900; back += 5) {
-    const tree = wiredOn(today - back);
+  const half = (tree, within) => {
     const marks = watch(placeTree(tree), today).map(({ race }) => race.forecast.marking.p50 ?? Infinity);
-    if (marks.filter((day) => day <= today + 30).length * 2 >= marks.length) return tree;
-  }
-  return wiredOn(today - 900);
+    return marks.filter(within).length * 2 >= marks.length;
+  };
+  const latest = (days, within) => Array.from({ length: days / 2 }, (_, i) => wiredOn(today - 6 - 2 * i)).find((tree) => half(tree, within));
+  return latest(90, (day) => day >= today && day <= today + 30) ?? latest(500, (day) => day <= today) ?? wiredOn(today - 500);
 };
 
 /** The maple wired on its five lowest branches, looked at once since. */

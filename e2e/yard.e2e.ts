@@ -52,7 +52,7 @@ test('on the phone: the bench, a coil looked at, the list of cuts; nothing runs 
   const { page } = app;
   await page.setViewport({ width: 390, height: 844, deviceScaleFactor: 0.5 });
   await visit(app, '/bench');
-  await says(page, /Squall.*Lantern/);
+  await says(page, /Lantern.*Squall/);
   expect(await overflows()).toBe(false);
   await press(page, 'Lantern');
   await sceneReady(page);

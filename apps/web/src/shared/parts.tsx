@@ -11,6 +11,20 @@ export function Bar({ share, tone = 'bark', limit }: { share: number; tone?: 'ba
   );
 }
 
+/** Names and values in two columns. */
+export function Facts({ rows }: { rows: readonly (readonly [string, string])[] }) {
+  return (
+    <dl className="grid grid-cols-[116px_1fr] gap-x-3 gap-y-1">
+      {rows.map(([name, value]) => (
+        <div key={name} className="contents">
+          <dt className="text-quiet">{name}</dt>
+          <dd>{value}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
 /** A caution to people, at the step where it matters. */
 export function Caution({ children }: { children: ReactNode }) {
   return (
@@ -83,18 +97,15 @@ export function Tabs<T extends string>({
   );
 }
 
-/** A choice among a few words, each a button; keyboard and touch alike. */
-export function Choice<T extends string>({
-  label,
-  value,
-  options,
-  onChange,
-}: {
+interface OneOf<T extends string> {
   label: string;
   value: T;
   options: readonly { value: T; name: string }[];
   onChange: (value: T) => void;
-}) {
+}
+
+/** A choice among a few words, each a button; keyboard and touch alike. */
+export function Choice<T extends string>({ label, value, options, onChange }: OneOf<T>) {
   return (
     <fieldset>
       <legend className="mb-1 text-quiet">{label}</legend>
@@ -112,6 +123,22 @@ export function Choice<T extends string>({
         ))}
       </div>
     </fieldset>
+  );
+}
+
+/** A choice among sentences, in a list that opens. */
+export function Pick<T extends string>({ label, value, options, onChange }: OneOf<T>) {
+  return (
+    <label className="mt-3 block">
+      <span className="mb-1 block text-quiet">{label}</span>
+      <select className="select w-full bg-base-100" value={value} onChange={(event) => onChange(event.target.value as T)}>
+        {options.map((o) => (
+          <option key={o.value} value={o.value}>
+            {o.name}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 

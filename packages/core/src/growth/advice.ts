@@ -34,9 +34,9 @@ function windowOf(found: Forecast, tolerance: Tolerance): Race['window'] {
   return setSure !== null && (limit === null || setSure <= limit) ? { from: setSure, to: limit ?? setSure + 365 } : null;
 }
 
-const firstMark: Record<Tolerance, { stage: 'marking' | 'deep'; said: string }> = {
-  none: { stage: 'marking', said: 'mark' },
-  fading: { stage: 'deep', said: 'mark deeply' },
+const firstMark: Record<Tolerance, { stage: 'marking' | 'deep'; said: string; does: string }> = {
+  none: { stage: 'marking', said: 'mark', does: 'marks' },
+  fading: { stage: 'deep', said: 'mark deeply', does: 'marks deeply' },
 };
 
 /** What was seen decides before any forecast; null where nothing seen asks for it to come off. */
@@ -54,7 +54,7 @@ export function race(coil: CoilState, onDay: number, last: MarkStage | null, tol
   const limit = limitOf(found, tolerance);
   const window = windowOf(found, tolerance);
   const { setSure } = found;
-  const { stage, said } = firstMark[tolerance];
+  const { stage, said, does } = firstMark[tolerance];
   const fade = coil.species.markFadeYears;
   const notes = [
     ...(last === 'marking' && tolerance === 'fading' ? [`It marks; on this bark a shallow mark grows out in about ${fade ?? 3} years.`] : []),
@@ -65,7 +65,8 @@ export function race(coil: CoilState, onDay: number, last: MarkStage | null, tol
   const seen = bySight(last, tolerance);
   if (seen) return result('remove-now', ...seen);
   const risk = chanceOfStage(coil, stage, onDay);
-  if (risk >= 0.5) return result('remove-now', `By now it is as likely as not to ${said} (${percent(risk)}). Look today, and cut it off where it does.`);
+  if (risk >= 0.5)
+    return result('remove-now', `By now it ${risk >= 0.9 ? 'almost surely' : 'more likely than not'} ${does}. Look today, and cut it off where it does.`);
   if (window) {
     return onDay > window.to
       ? result('remove-now', `Set, and since ${sayDay(window.to)} it may ${said}.`)
@@ -94,8 +95,6 @@ export function race(coil: CoilState, onDay: number, last: MarkStage | null, tol
   const never = setSure === null ? 'would not hold within fifteen years' : `holds only by ${sayDay(setSure)}`;
   return result('guy', `It may ${said} from ${sayDay(limit)} but ${never}: once the shape is in, let a guy hold it.`);
 }
-
-const percent = (p: number): string => `${Math.round(p * 100)}%`;
 
 const DORMANT_WEEKS = 12;
 const GROWING_WEEKS = 6;

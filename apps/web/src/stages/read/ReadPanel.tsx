@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { nameInText, SEASON_STAGES, SEASON_WORDS, signsFor, speciesOf, type ReadingNotes, type SeasonStage } from '@ustle/core';
 import { DateField } from '../../shared/DateField';
-import { Bar, PanelHead, Skeleton } from '../../shared/parts';
-import { sayDate } from '../../shared/say';
+import { Bar, PanelHead, Pick, Skeleton } from '../../shared/parts';
+import { percent, sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
 import { SeasonWheel } from './SeasonWheel';
 
@@ -17,6 +17,24 @@ const DATES = [
   ['repottedOn', 'Repotted'],
   ['styledOn', 'Last heavy work'],
 ] as const;
+
+const FULL_SESSION = 1;
+/** What a tree bears today, in words: whole sessions of a tree of ordinary strength. */
+const sayBears = (capacity: number): string =>
+  capacity >= FULL_SESSION
+    ? `Today it bears ${capacity > 1.15 ? 'more than' : ''} a full session's work.`
+    : `Today it bears about ${percent(capacity)} of what a tree of ordinary strength does in one session.`;
+
+/** A use of the capacity: a share of it, or how many times. */
+const sayTimes = (points: number, capacity: number): string => {
+  const times = points / Math.max(capacity, 0.01);
+  return times < 1 ? `${percent(times)} of what it bears` : `${times.toFixed(1)} times what it bears`;
+};
+const sayAsked = (used: number, capacity: number): string =>
+  used < 0.005 ? 'Nothing is decided yet.' : `What is decided and done asks for ${sayTimes(used, capacity)}.`;
+
+/** What a sign changes of the work that a tree bears. */
+const sayFactor = (factor: number): string => (factor < 1 ? `${Math.round((1 - factor) * 100)}% less` : `${Math.round((factor - 1) * 100)}% more`);
 
 /** Whose tree it is. */
 function Owner() {
@@ -61,14 +79,15 @@ export function ReadPanel() {
       </ul>
       <h3 className="mt-5 text-lg">Work for one session</h3>
       <p className="mb-2 text-quiet">
-        The plan asks for {read.used.toFixed(2)} of the {read.capacity.toFixed(2)} this tree bears today (1 is a full session on a tree of ordinary strength).
+        {sayBears(read.capacity)} {sayAsked(read.used, read.capacity)}
+        {read.ifAll > read.used + 0.005 && ` If you did all that is proposed: ${sayTimes(read.ifAll, read.capacity)}.`}
       </p>
-      <Bar share={read.used / 1.4} limit={read.capacity / 1.4} tone={read.used > read.capacity ? 'ochre' : 'moss'} />
+      <Bar share={read.used / Math.max(read.capacity, 0.01)} tone={read.used > read.capacity ? 'ochre' : 'moss'} />
       <ul className="mt-1 text-quiet">
         {read.uses.map((u) => (
           <li key={u.work} className="flex justify-between gap-3">
             <span>{u.text}</span>
-            <span>{u.points.toFixed(2)}</span>
+            <span>{percent(u.points / Math.max(read.capacity, 0.01))}</span>
           </li>
         ))}
       </ul>
@@ -78,25 +97,16 @@ export function ReadPanel() {
           <label key={s.key} className="flex items-center gap-3 py-1">
             <input type="checkbox" className="checkbox checkbox-sm" checked={notes.signs.includes(s.key)} onChange={() => toggle(s.key)} />
             <span className="flex-1">{s.text}</span>
-            <span className={`${s.factor < 1 ? 'text-madder' : 'text-moss'}`}>× {s.factor.toFixed(2)}</span>
+            <span className={s.factor < 1 ? 'text-madder' : 'text-moss'}>{sayFactor(s.factor)}</span>
           </label>
         ))}
       </div>
-      <label className="mt-3 block">
-        <span className="mb-1 block text-quiet">How far its year is; goes before the calendar for four weeks</span>
-        <select
-          className="select w-full bg-base-100"
-          value={notes.season ?? ''}
-          onChange={(event) => note({ season: (event.target.value || null) as SeasonStage | null })}
-        >
-          <option value="">by the calendar</option>
-          {SEASON_STAGES.map((s) => (
-            <option key={s} value={s}>
-              {SEASON_WORDS[s].text}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Pick
+        label="Where the tree is in its year, if you see it differ from the calendar (holds for four weeks)"
+        value={notes.season ?? ''}
+        options={[{ value: '', name: 'as the calendar says' }, ...SEASON_STAGES.map((s) => ({ value: s, name: SEASON_WORDS[s].text }))]}
+        onChange={(season: SeasonStage | '') => note({ season: season || null })}
+      />
       <div className="mt-4 grid grid-cols-2 gap-3">
         {DATES.map(([key, name]) => (
           <DateField

@@ -1,6 +1,6 @@
 import { lazy, Suspense } from 'react';
-import type { PlanWire } from '@ustle/core';
-import { PanelHead, Skeleton } from '../../shared/parts';
+import { speciesOf, toleranceOf, type PlanWire, type Tolerance } from '@ustle/core';
+import { Facts, PanelHead, Pick, Skeleton } from '../../shared/parts';
 import { count, daysBetween, sayDate, saySpan, sayShort } from '../../shared/say';
 import { StageGlyph, type Glyph } from '../../shared/StageGlyph';
 import { useDesk } from '../desk';
@@ -29,21 +29,26 @@ type Dates = PlanWire['touching'];
 const sayDates = (dates: Dates, none: string): string =>
   dates.p10 && dates.p90 ? saySpan(dates.p10, dates.p90) : dates.p50 ? `about ${sayDate(dates.p50)}` : none;
 
-function Forecast({ wire }: { wire: PlanWire }) {
-  const lines: [string, string][] = [
-    ['Touching', sayDates(wire.touching, 'open')],
-    ['Marking', sayDates(wire.marking, 'open')],
-    ['Set', sayDates(wire.set, wire.set.p10 === null ? 'not in sight' : 'open')],
+const forecastOf = (wire: PlanWire): [string, string][] => [
+  ['Touching', sayDates(wire.touching, 'open')],
+  ['Marking', sayDates(wire.marking, 'open')],
+  ['Marking deeply', sayDates(wire.deep, 'open')],
+  ['Set', sayDates(wire.set, wire.set.p10 === null ? 'not in sight' : 'open')],
+];
+
+/** Which marks the tree bears: what the day to take wire off follows from. */
+function Bears() {
+  const { tree, act } = useDesk();
+  const { markFadeYears } = speciesOf(tree.species);
+  const options: { value: Tolerance; name: string }[] = [
+    { value: 'none', name: 'None: off before it marks' },
+    {
+      value: 'fading',
+      name: markFadeYears === null ? 'Shallow ones, though this bark keeps them' : `Shallow ones, that grow out in about ${markFadeYears} years`,
+    },
   ];
   return (
-    <dl className="grid grid-cols-[84px_1fr] gap-y-0.5">
-      {lines.map(([name, value]) => (
-        <div key={name} className="contents">
-          <dt className="text-quiet">{name}</dt>
-          <dd>{value}</dd>
-        </div>
-      ))}
-    </dl>
+    <Pick label="Marks that this tree bears" value={toleranceOf(tree)} options={options} onChange={(tolerance) => void act({ kind: 'manner', tolerance })} />
   );
 }
 
@@ -57,7 +62,7 @@ function OpenCoil({ wire }: { wire: PlanWire }) {
         <p key={b}>{b}</p>
       ))}
       <CoilActs wire={wire} />
-      <Forecast wire={wire} />
+      <Facts rows={forecastOf(wire)} />
       <Suspense fallback={<Skeleton lines={5} />}>{curve ? <RaceChart curve={curve} wire={wire} today={today} /> : <Skeleton lines={5} />}</Suspense>
     </div>
   );
@@ -101,6 +106,7 @@ export function WatchPanel() {
           );
         })}
       </ul>
+      {plan.wires.length > 0 && <Bears />}
       <History branch={plan.wires.some((w) => w.branch === branch) ? branch : null} />
     </>
   );

@@ -1,29 +1,31 @@
-import { coilsOn, dayOf, type RunBranchPlan, type RunPlan } from '@ustle/core';
-import { Caution, PanelHead, Skeleton } from '../../shared/parts';
+import { coilsOn, dayOf, type Firmness, type RunBranchPlan, type RunPlan } from '@ustle/core';
+import { Caution, Facts, PanelHead, Pick, Skeleton } from '../../shared/parts';
 import { count, percent, sayDate, sayMetal } from '../../shared/say';
 import { useDesk } from '../desk';
 import { PutOn } from './PutOn';
 import { WindGlyph } from './WindGlyph';
 
-function Facts({ run, part }: { run: RunPlan; part: RunBranchPlan }) {
-  const facts: [string, string][] = [
-    ['Turns', `${part.turns.toFixed(1)}, the wire at ${run.angle}° to the branch`],
-    ['Piece', `${run.length.toFixed(0)} mm, ${run.mass.toFixed(0)} g`],
-    ['Bend to', `${part.bendTo.toFixed(0)}° by hand, spread over ${part.bendLength.toFixed(0)} mm`],
-    ['Springs back', `${percent(part.springBack)} of it, with the wire on`],
-    ['Rules of thumb', `aluminium ${part.rule.aluminium.toFixed(1)} mm, copper ${part.rule.copper.toFixed(1)} mm`],
-  ];
-  return (
-    <dl className="grid grid-cols-[116px_1fr] gap-x-3 gap-y-1">
-      {facts.map(([name, value]) => (
-        <div key={name} className="contents">
-          <dt className="text-quiet">{name}</dt>
-          <dd>{value}</dd>
-        </div>
-      ))}
-    </dl>
-  );
+/** What the push test is likely to say of a wire. */
+function sayPush(chance: number): string {
+  if (chance >= 0.95) return 'moves the branch, almost surely';
+  if (chance >= 0.65) return `moves the branch, ${Math.round(chance * 10)} times in 10`;
+  return 'as likely moves the branch as gives way: press it first';
 }
+
+const factsOf = (run: RunPlan, part: RunBranchPlan): [string, string][] => [
+  ['Turns', `${part.turns.toFixed(1)}, the wire at ${run.angle}° to the branch`],
+  ['Piece', `${run.length.toFixed(0)} mm, ${run.mass.toFixed(0)} g`],
+  ['Bend to', `${part.bendTo.toFixed(0)}° by hand, spread over ${part.bendLength.toFixed(0)} mm`],
+  ['Settles at', `${part.settles.toFixed(0)}°; ${percent(part.springBack)} of the bend comes back when you let go`],
+  ['Pressed to it', sayPush(part.firmness.pushChance)],
+  ['Rules of thumb', `aluminium ${part.rule.aluminium.toFixed(1)} mm, copper ${part.rule.copper.toFixed(1)} mm`],
+];
+
+const FIRMNESS: { value: Firmness; name: string }[] = [
+  { value: 'firm', name: 'Firm: bent hardly past where it stays' },
+  { value: 'usual', name: 'Usual: bent up to two fifths past' },
+  { value: 'light', name: 'Light: thinner wire, bent further past' },
+];
 
 const BANDS: Record<string, string> = {
   calm: 'The wood bears this bend easily.',
@@ -42,11 +44,13 @@ function OpenRun({ run, part }: { run: RunPlan; part: RunBranchPlan }) {
   const bend = plan!.poses.find((p) => p.branch === part.branch)?.bends[0];
   return (
     <div className="space-y-3 px-2 pb-3">
-      {part.because.slice(0, 1).map((b) => (
-        <p key={b}>{b}</p>
-      ))}
+      {part.because
+        .filter((b) => !b.startsWith('By the rules'))
+        .map((b) => (
+          <p key={b}>{b}</p>
+        ))}
       <WindGlyph hand={part.hand} start={part.start} />
-      <Facts run={run} part={part} />
+      <Facts rows={factsOf(run, part)} />
       {bend && (
         <p className="text-quiet">
           {BANDS[bend.band]} {UNDER[bend.protection] ?? ''} {bend.stages !== null && bend.stages > 1 ? `In ${bend.stages} stages, with rest between.` : ''}
@@ -58,7 +62,7 @@ function OpenRun({ run, part }: { run: RunPlan; part: RunBranchPlan }) {
 }
 
 export function WirePanel() {
-  const { tree, plan, branch, setBranch, today, names } = useDesk();
+  const { tree, plan, branch, setBranch, today, names, act } = useDesk();
   if (!plan) return <Skeleton lines={9} />;
   const on = new Map(coilsOn(tree, dayOf(today)).map((c) => [c.branch, c]));
   const runs = plan.runs.filter((r) => r.branches.some((b) => !on.has(b.branch)));
@@ -101,6 +105,13 @@ export function WirePanel() {
           }),
         )}
       </ul>
+      <Pick
+        label="How firm the wire is on this tree"
+        value={tree.plan.firmness ?? 'usual'}
+        options={FIRMNESS}
+        onChange={(firmness) => void act({ kind: 'manner', firmness })}
+      />
+      <div className="mt-4" />
       <Caution>
         A wire's end springs: hold it, and protect your eyes. Copper under load more so. Annealing is fire, hot metal and fumes: outdoors, and by someone who
         knows it.
