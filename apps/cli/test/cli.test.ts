@@ -12,6 +12,23 @@ const file = (name: string, text: string): string => {
   return join(folder, name);
 };
 
+test('do changes a file as the pages would, or names what is refused and leaves it as it was', () => {
+  const act = (i: number, own: object) => ({ id: `5b1c0a4e-0000-4000-8000-00000000000${i}`, on: '2026-03-01', ...own });
+  const tree = file('do.ustle.json', readFileSync(larch, 'utf8'));
+  const good = file('good.json', JSON.stringify([act(1, { kind: 'decide', branch: 'b5', act: 'remove' }), act(2, { kind: 'manner', firmness: 'firm' })]));
+  expect(ustle('do', tree, good)).toMatchObject({ status: 0, stderr: '' });
+  const after = readFileSync(tree, 'utf8');
+  expect(JSON.parse(after).plan).toMatchObject({
+    firmness: 'firm',
+    decisions: expect.arrayContaining([expect.objectContaining({ branch: 'b5', act: 'remove' })]),
+  });
+  const bad = file('bad.json', JSON.stringify([act(3, { kind: 'manner', firmness: 'light' }), act(4, { kind: 'decide', branch: 'b999', act: 'remove' })]));
+  const refused = ustle('do', tree, bad);
+  expect(refused.status).toBe(1);
+  expect(refused.stderr).toMatch(/\/1\/branch/);
+  expect(readFileSync(tree, 'utf8')).toBe(after);
+});
+
 test('check, plan and convert a sound file; the plan is the same byte for byte', () => {
   expect(ustle('check', larch)).toMatchObject({ status: 0, stderr: '' });
   const first = ustle('plan', larch, '--on', '2026-03-01', '--json');
