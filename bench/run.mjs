@@ -1,4 +1,5 @@
 // Performance and scale: times are of this machine, ratios and growth are what to compare.
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -180,6 +181,75 @@ for (const key of ['x', 'k', 'x', 'k', 'x', 'k', 'x', 'k']) {
 }
 row('first decision', ms(longest[0]));
 row('median of the next seven', ms(longest.slice(1).sort((a, b) => a - b)[3]), 'below 50 ms is shown as 50');
+
+console.log('\nA keystroke in Measure: from the key to what is on screen');
+for (const [n, to] of [
+  [38, tree.id],
+  [300, id],
+]) {
+  const sheet = await (await browser.createBrowserContext()).newPage();
+  await sheet.setViewport({ width: 1280, height: 800 });
+  await sheet.goto(`${address}/tree/${to}/measure`);
+  await sheet.waitForSelector('[data-ready="1"]');
+  await new Promise((done) => setTimeout(done, 3000));
+  await sheet.focus('[data-row="3"][data-column="length"]');
+  await sheet.evaluate(() => {
+    globalThis.keys = [];
+    addEventListener('keydown', ({ timeStamp }) => requestAnimationFrame(() => setTimeout(() => globalThis.keys.push(performance.now() - timeStamp))), true);
+  });
+  for (const key of ['1', '2', '3', 'Backspace', '4', 'Backspace', '5', 'Backspace', '6', 'Backspace', '7']) {
+    await sheet.keyboard.press(key);
+    await new Promise((done) => setTimeout(done, 250));
+  }
+  const taken = (await sheet.evaluate(() => globalThis.keys)).sort((a, b) => a - b);
+  row(`median of ${taken.length} keys, ${n} branches`, ms(taken[Math.floor(taken.length / 2)]), `slowest ${ms(taken.at(-1))}`);
+  await sheet.close();
+}
 await browser.close();
+
+console.log('\nThe server');
+const post = (path, body) =>
+  fetch(address + path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }).then((r) => r.json());
+const today = new Date().toISOString().slice(0, 10);
+const decisions = [];
+for (const n of [40, 2000]) {
+  const large = largeTree(n, 3);
+  const stored = await post('/api/trees/import', large);
+  let { revision } = stored;
+  const times = [];
+  for (let i = 0; i < 41; i++) {
+    const start = performance.now();
+    const act = {
+      id: randomUUID(),
+      on: today,
+      kind: 'decide',
+      branch: large.branches[i % 20].id,
+      act: i % 2 ? 'keep' : 'remove',
+    };
+    const answer = await post(`/api/trees/${stored.id}/acts`, { act, revision });
+    revision = answer.revision;
+    if (answer.statusCode) throw new Error(answer.message);
+    times.push(performance.now() - start);
+  }
+  decisions.push(times.sort((a, b) => a - b)[20]);
+}
+row('a decision, stored, 40 branches', ms(decisions[0]));
+row('a decision, stored, 2,000 branches', ms(decisions[1]), `× ${(decisions[1] / decisions[0]).toFixed(2)}`);
+
+const others = 500 - (await (await fetch(`${address}/api/trees`)).json()).length;
+for (let i = 0; i < others; i++) await post('/api/trees/import', { ...largeTree(20 + (i % 20), i + 1), name: `Row ${i}` });
+await fetch(`${address}/api/trees`);
+const answers = [];
+const client = async () => {
+  for (let i = 0; i < 10; i++) {
+    const start = performance.now();
+    await (await fetch(`${address}/api/trees`)).arrayBuffer();
+    answers.push(performance.now() - start);
+  }
+};
+await Promise.all(Array.from({ length: 20 }, client));
+answers.sort((a, b) => a - b);
+row('the bench, 500 trees, 20 clients: median', ms(answers[100]));
+row('95 of 100 within', ms(answers[190]));
 server.removeAllListeners('exit');
 server.kill();

@@ -126,13 +126,13 @@ test('a crooked branch is bent by dragging its points', async () => {
   await press(page, 'Branches');
   await focus(page, '[data-row="1"][data-column="at"]');
   await press(page, 'It is crooked');
-  await page.waitForSelector('[aria-label^="Point 4 of"]');
+  await page.waitForSelector('[aria-label^="Bend point 4"]');
   await until(app, 'Plover', ({ tree: t }) => t.branches[1].path?.length === 5);
   const before = (await stored(app, 'Plover')).tree.branches[1];
-  const box = (await (await there(page, '[aria-label^="Point 4 of"]')).boundingBox())!;
-  await page.mouse.move(box.x + 10, box.y + 10);
+  const box = (await (await there(page, '[aria-label^="Bend point 4"]')).boundingBox())!;
+  await page.mouse.move(box.x + 22, box.y + 22);
   await page.mouse.down();
-  await page.mouse.move(box.x + 10, box.y + 60, { steps: 6 });
+  await page.mouse.move(box.x + 22, box.y + 72, { steps: 6 });
   await page.mouse.up();
   // Down on the screen is down on the tree; the shoulder and the other points stay.
   await until(app, 'Plover', ({ tree: t }) => t.branches[1].path[4][2] < before.path[4][2] - 10);

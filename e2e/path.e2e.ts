@@ -141,7 +141,7 @@ test('the demo studio: the bench by what is due, a look that moves the siblings,
   const { page } = app;
   loadStudio(app.server.address);
   await visit(app, '/bench');
-  await says(page, /Squall.*Lantern.*Gannet/);
+  await says(page, /Lantern.*Squall.*Gannet/);
   await press(page, 'Squall');
   await sceneReady(page);
   await says(page, /5 coils are on/);
@@ -150,8 +150,8 @@ test('the demo studio: the bench by what is due, a look that moves the siblings,
   const before = await wires();
   await (await there(page, 'aside li:last-child > button[data-branch]')).evaluate((row) => (row as HTMLElement).click());
   await says(page, /chance, in percent/);
-  await press(page, 'deep');
-  await says(page, /seen deep/);
+  await press(page, 'marking');
+  await says(page, /seen marking/);
   const after = await wires();
   const moved = before.filter((w) => after.find((x) => x.branch === w.branch)!.marking.p50 < w.marking.p50);
   expect(moved.length).toBeGreaterThan(1);

@@ -1,4 +1,4 @@
-import { memo } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import { STAGES } from './all';
 import type { Stage } from './stage';
@@ -9,8 +9,13 @@ const rise = (i: number): number => 30 - 5 * Math.sin((i / (STAGES.length - 1)) 
 /** The stages in one row, where there is no room for the stem. */
 export const StageRow = memo(function StageRow({ stage }: { stage: Stage }) {
   const { search } = useLocation();
+  const row = useRef<HTMLElement>(null);
+  useEffect(() => {
+    const here = row.current?.querySelector<HTMLElement>('[aria-current=page]');
+    if (here) row.current!.scrollLeft = here.offsetLeft + here.offsetWidth / 2 - row.current!.clientWidth / 2;
+  }, [stage.key]);
   return (
-    <nav aria-label="Stages" className="flex w-full gap-1 overflow-x-auto pb-1 md:hidden">
+    <nav ref={row} aria-label="Stages" className="relative flex w-full gap-1 overflow-x-auto pb-1 md:hidden">
       {STAGES.map((s) => (
         <NavLink
           key={s.key}

@@ -1,3 +1,4 @@
+import { useDrag } from '@use-gesture/react';
 import { useCallback, useState } from 'react';
 import { Matrix4, Vector3 } from 'three';
 import { toRad, type PlacedTree, type Vec } from '@ustle/core';
@@ -47,25 +48,25 @@ export function BendHandles({ placed, branch, onMove, onDone, listeners }: Props
     return [x, y, z];
   };
 
+  const bind = useDrag(
+    ({ args: [index], delta: [dx, dy], event, last }) => {
+      event.stopPropagation();
+      if (dx || dy) onMove(index as number, wayOf(dx, dy));
+      if (last) onDone();
+    },
+    { pointer: { keys: true }, keyboardDisplacement: 4 },
+  );
+
   return handles.map((h) => (
     <button
       key={h.index}
       type="button"
-      aria-label={`Point ${h.index} of ${branch}`}
-      className="absolute h-5 w-5 -translate-x-1/2 -translate-y-1/2 cursor-move touch-none rounded-full border-2 border-indigo bg-sheet/70"
+      aria-label={`Bend point ${h.index}: drag it, or move it with the arrow keys`}
+      className="absolute h-11 w-11 -translate-x-1/2 -translate-y-1/2 cursor-move touch-none p-3"
       style={{ left: h.x, top: h.y }}
-      onPointerDown={(event) => {
-        event.stopPropagation();
-        event.currentTarget.setPointerCapture(event.pointerId);
-      }}
-      onPointerMove={(event) => {
-        event.stopPropagation();
-        if (event.buttons && (event.movementX || event.movementY)) onMove(h.index, wayOf(event.movementX, event.movementY));
-      }}
-      onPointerUp={(event) => {
-        event.stopPropagation();
-        onDone();
-      }}
-    />
+      {...bind(h.index)}
+    >
+      <span className="block h-5 w-5 rounded-full border-2 border-indigo bg-sheet/70" />
+    </button>
   ));
 }

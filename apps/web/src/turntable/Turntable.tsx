@@ -1,26 +1,20 @@
-import { Canvas, type RootState } from '@react-three/fiber';
-import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type WheelEvent } from 'react';
-import { Matrix4 } from 'three';
-import { clamp, NO_EVIDENCE, placeTree, wrapDeg, type Evidence, type Front, type PlacedTree, type Tree, type Vec } from '@ustle/core';
+import { useGesture } from '@use-gesture/react';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { placeTree, type Evidence, type Front, type PlacedTree, type Tree, type Vec } from '@ustle/core';
 import { useTheme } from '../app/theme';
 import { BendHandles } from './BendHandles';
 import type { DrawnCoil } from './coil-geometry';
 import { ROOMS } from './colours';
-import { EvidenceLines } from './EvidenceLines';
-import { FrameListeners, FrameTeller, useFrames, type Frame } from './frames';
-import { FOV_DEG, reachOf } from './framing';
+import { FrameListeners, useFrames, type Frame } from './frames';
 import { Labels } from './Labels';
-import { Picker, type PickAt } from './picking';
-import { PlumbLine } from './PlumbLine';
-import { PotMesh } from './PotMesh';
-import { OnWedge, Rig } from './Rig';
-import type { Stand, Tilt } from './stand';
-import { Table, type Flag } from './Table';
-import { TreeMesh } from './TreeMesh';
-import { Wipe } from './Wipe';
+import type { PickAt } from './picking';
+import { Scene } from './Scene';
+import type { Tilt } from './stand';
+import type { Flag } from './Table';
+import { useStand, type Company } from './use-stand';
+import { WipeHandle } from './WipeHandle';
 
-/** Turntables that turn together: each is told by how much another one is being turned, degrees. */
-export type Company = Set<(by: number) => void>;
+export type { Company };
 
 export interface TurntableProps {
   tree: Tree;
@@ -57,12 +51,8 @@ export interface TurntableProps {
   foliage?: number;
 }
 
-const STEP = 3;
-const BIG_STEP = 15;
-const LEAST_ZOOM = 0.7;
-const MOST_ZOOM = 5;
 const DEGREES_PER_PIXEL = 0.42;
-const NONE: readonly never[] = [];
+const ZOOM_PER_PIXEL = 0.0012;
 
 /** The tree laid out in space; the same one as long as its measures are, whatever the plan does. */
 function usePlaced(tree: Tree): PlacedTree {
@@ -71,81 +61,34 @@ function usePlaced(tree: Tree): PlacedTree {
   return useMemo(() => placeTree(tree), [tree.species, tree.pot, tree.trunk, tree.roots, tree.branches]);
 }
 
-/** Asking a shader for its faults would hold the page until it is compiled. */
-const unhurried = ({ gl }: RootState): void => void (gl.debug.checkShaderErrors = import.meta.env.DEV);
-
-/** The measured tree on its round table: turned by dragging or with the arrow keys, brought nearer with the wheel. */
+/** The measured tree on its round table: turned by dragging or with the arrow keys, brought nearer with the wheel or two fingers. */
 export function Turntable(props: TurntableProps) {
-  const {
-    tree,
-    after = null,
-    wipe = null,
-    onWipe,
-    bearing,
-    onBearing,
-    company,
-    view,
-    coils = NONE,
-    poses = NONE,
-    rose = NONE,
-    flags = NONE,
-    onFlag,
-    selected,
-    onSelect,
-    labels = NONE,
-    evidence,
-    bendable = null,
-    onMovePoint,
-    onMoved,
-    small = false,
-    plumb = false,
-    foliage = 0.8,
-  } = props;
+  const { tree, after = null, wipe = null, onWipe, bearing, onBearing, company, view, selected, onSelect, labels = [], evidence, small = false } = props;
+  const { bendable = null, onMovePoint, onMoved } = props;
   const [theme] = useTheme();
-  const room = ROOMS[theme];
   const placed = usePlaced(tree);
   const placedAfter = useMemo(() => (after && after !== tree ? placeTree(after) : placed), [after, placed, tree]);
 
-  // While it is turned the table runs ahead of the address, which follows: nothing of the page is laid out anew meanwhile.
-  const live = useRef<Stand>({ bearing, zoom: 1 });
   const [listeners] = useState(() => new FrameListeners());
   const again = useRef<(() => void) | null>(null);
-  const tiltNow = useRef(new Matrix4());
   const wipeNow = useRef(wipe ?? 0.5);
   const pickAt = useRef<PickAt | null>(null);
-  const drag = useRef<{ x: number; bearing: number; moved: boolean } | null>(null);
   const box = useRef<HTMLDivElement>(null);
   const said = useRef<HTMLParagraphElement>(null);
   const [ready, setReady] = useState(false);
 
-  const stand = useCallback((to: number) => {
-    live.current.bearing = wrapDeg(to);
-    const whole = String(Math.round(live.current.bearing) % 360);
-    box.current?.setAttribute('data-bearing', whole);
+  // Told past the page, so that nothing of it is laid out anew while the table turns.
+  const onStand = (whole: number): void => {
+    box.current?.setAttribute('data-bearing', String(whole));
     if (said.current) said.current.textContent = `seen from ${whole}°`;
-    again.current?.();
-  }, []);
-  useLayoutEffect(() => {
-    if (live.current.bearing !== bearing) stand(bearing);
-  }, [stand, bearing]);
+  };
+  const { live, turnTo, rest, nearer, onKeyDown } = useStand({ bearing, onBearing, company, again, onStand });
   useLayoutEffect(() => {
     wipeNow.current = wipe ?? 0.5;
     again.current?.();
   }, [wipe]);
   // Whatever else changes is a part of the scene, which asks for a frame of itself.
   useEffect(() => again.current?.(), [placed, placedAfter, view.bearing, view.pitch, view.roll]);
-  useEffect(() => {
-    if (!company) return;
-    const follow = (by: number): void => stand(bearing + by);
-    company.add(follow);
-    return () => void company.delete(follow);
-  }, [company, bearing, stand]);
-
-  const reach = useMemo(() => reachOf(placed), [placed]);
-  const tall = Math.max(...reach.map((r) => r.z)) - Math.min(0, ...reach.map((r) => r.z));
-  const widest = Math.max(...reach.map((r) => r.radius));
-  const radius = Math.max(Math.max(tree.pot.width, tree.pot.depth) * 0.78, Math.min(widest * 1.02, tall * 0.76));
-
   useFrames(
     listeners,
     useCallback((frame: Frame) => {
@@ -154,53 +97,27 @@ export function Turntable(props: TurntableProps) {
     }, []),
   );
 
-  const nearer = (by: number): void => {
-    live.current.zoom = clamp(live.current.zoom * by, LEAST_ZOOM, MOST_ZOOM);
-    again.current?.();
-  };
-  const turnTo = (to: number): void => {
-    stand(to);
-    company?.forEach((follow) => follow(to - bearing));
-  };
-  const rest = (to: number): void => {
-    const whole = Math.round(wrapDeg(to)) % 360;
-    turnTo(whole);
-    onBearing(whole);
-  };
-  const onKeyDown = (event: KeyboardEvent): void => {
-    const steps = event.shiftKey ? BIG_STEP : STEP;
-    if (event.key === 'ArrowLeft') rest(live.current.bearing - steps);
-    else if (event.key === 'ArrowRight') rest(live.current.bearing + steps);
-    else if (event.key === '+' || event.key === '=') nearer(1.15);
-    else if (event.key === '-') nearer(1 / 1.15);
-    else return;
-    event.preventDefault();
-  };
-  const onPointerDown = (event: PointerEvent): void => {
-    drag.current = { x: event.clientX, bearing: live.current.bearing, moved: false };
-  };
-  /** Dragging to the right turns the near side of the table to the right. */
-  const draggedTo = (event: PointerEvent): number | null => {
-    const from = drag.current;
-    if (!from) return null;
-    if (Math.abs(event.clientX - from.x) > 3) from.moved = true;
-    return from.moved ? from.bearing + (event.clientX - from.x) * DEGREES_PER_PIXEL : null;
-  };
-  const onPointerMove = (event: PointerEvent): void => {
-    const now = event.buttons ? draggedTo(event) : null;
-    if (now !== null) turnTo(now);
-  };
-  const letGo = (event: PointerEvent, clicked: boolean): void => {
-    const began = drag.current;
-    const now = draggedTo(event);
-    drag.current = null;
-    if (now !== null) rest(now);
-    else if (began && clicked && !pickAt.current?.(event.clientX, event.clientY)) onSelect(null);
-  };
-  const onWheel = (event: WheelEvent): void => nearer(Math.exp(-event.deltaY * 0.0012));
+  const bind = useGesture(
+    {
+      /** Dragging to the right turns the near side of the table to the right; what is only touched is chosen. */
+      onDrag: ({ movement: [x], tap, last, xy, pinching, cancel, memo = live.current.bearing }) => {
+        const from = memo as number;
+        if (pinching) cancel();
+        else if (tap) {
+          if (!pickAt.current?.(...xy)) onSelect(null);
+        } else if (last) rest(from + x * DEGREES_PER_PIXEL);
+        else turnTo(from + x * DEGREES_PER_PIXEL);
+        return from;
+      },
+      onWheel: ({ delta: [, y] }) => nearer(Math.exp(-y * ZOOM_PER_PIXEL)),
+      onPinch: ({ movement: [scale], memo = 1 }) => {
+        nearer(scale / (memo as number));
+        return scale;
+      },
+    },
+    { drag: { filterTaps: true, pointer: { keys: false } } },
+  );
 
-  const shared = { onSelect, room, selected, foliage };
-  const planned = <TreeMesh placed={placed} after={placedAfter} coils={coils} poses={poses} {...shared} />;
   return (
     <div
       ref={box}
@@ -211,50 +128,9 @@ export function Turntable(props: TurntableProps) {
       data-ready={ready ? '1' : '0'}
       data-bearing={Math.round(bearing)}
       onKeyDown={onKeyDown}
-      onPointerDown={onPointerDown}
-      onPointerMove={onPointerMove}
-      onPointerUp={(event) => letGo(event, true)}
-      onPointerLeave={(event) => letGo(event, false)}
-      onWheel={onWheel}
+      {...bind()}
     >
-      <Canvas
-        flat
-        shadows="percentage"
-        frameloop="demand"
-        dpr={[0.5, 2]}
-        camera={{ fov: FOV_DEG }}
-        gl={{ antialias: true, preserveDrawingBuffer: true }}
-        onCreated={unhurried}
-      >
-        <color attach="background" args={[room.ground]} />
-        <Rig live={live} tall={tall} reach={reach} potHeight={tree.pot.height} radius={radius} />
-        <Table
-          radius={radius}
-          top={-tree.pot.height - 1}
-          pot={tree.pot}
-          room={room}
-          numerals={!small}
-          rose={rose}
-          flags={flags}
-          onFlag={(letter) => onFlag?.(letter)}
-        />
-        {plumb && <PlumbLine bearing={bearing} height={placed.height} reach={radius} colour={room.pose} />}
-        <OnWedge view={view} live={live} pot={tree.pot} matrix={tiltNow}>
-          <PotMesh pot={tree.pot} />
-          {wipe === null ? (
-            planned
-          ) : (
-            <Wipe
-              share={wipeNow}
-              before={<TreeMesh placed={placed} after={placed} coils={coils} poses={NONE} {...shared} />}
-              after={<TreeMesh placed={placed} after={placedAfter} outlines={false} coils={coils} poses={NONE} {...shared} />}
-            />
-          )}
-          <EvidenceLines evidence={evidence ?? NO_EVIDENCE} colour={room.pose} thick={placed.height * 0.006} />
-        </OnWedge>
-        <Picker at={pickAt} />
-        <FrameTeller listeners={listeners} tilt={tiltNow} again={again} />
-      </Canvas>
+      <Scene {...props} {...{ placed, placedAfter, live, wipeNow, pickAt, listeners, again }} room={ROOMS[theme]} />
       <Labels placed={placed} labels={labels} evidence={evidence} selected={selected} onSelect={onSelect} listeners={listeners} />
       {bendable && placed.byId.get(bendable)?.branch.path && (
         <BendHandles placed={placed} branch={bendable} onMove={(index, by) => onMovePoint?.(index, by)} onDone={() => onMoved?.()} listeners={listeners} />
@@ -265,48 +141,6 @@ export function Turntable(props: TurntableProps) {
           seen from {Math.round(bearing)}°
         </p>
       )}
-    </div>
-  );
-}
-
-const WIPE_STEP = 0.05;
-
-/** The edge between before and after, drawn across the picture or moved by the arrow keys. */
-function WipeHandle({ share, onWipe }: { share: number; onWipe: (share: number) => void }) {
-  const at = useRef<HTMLDivElement>(null);
-  const drawTo = (event: PointerEvent): void => {
-    event.stopPropagation();
-    const { left, width } = at.current!.parentElement!.getBoundingClientRect();
-    if (event.buttons) onWipe(clamp((event.clientX - left) / width, 0, 1));
-  };
-  return (
-    <div
-      ref={at}
-      role="slider"
-      tabIndex={0}
-      aria-label="Before to the left, after to the right"
-      aria-valuemin={0}
-      aria-valuemax={100}
-      aria-valuenow={Math.round(share * 100)}
-      className="absolute inset-y-0 z-10 flex w-11 -translate-x-1/2 cursor-ew-resize touch-none justify-center"
-      style={{ left: `${share * 100}%` }}
-      onPointerDown={(event) => {
-        event.stopPropagation();
-        event.currentTarget.setPointerCapture(event.pointerId);
-      }}
-      onPointerMove={drawTo}
-      onPointerUp={(event) => event.stopPropagation()}
-      onKeyDown={(event) => {
-        const by = { ArrowLeft: -WIPE_STEP, ArrowRight: WIPE_STEP }[event.key];
-        if (by === undefined) return;
-        event.stopPropagation();
-        event.preventDefault();
-        onWipe(clamp(share + by, 0, 1));
-      }}
-    >
-      <div className="h-full w-[2px] bg-copper" />
-      <span className="absolute bottom-3 right-1/2 mr-2 bg-sheet/90 px-1.5 text-[13.5px]">before</span>
-      <span className="absolute bottom-3 left-1/2 ml-2 bg-sheet/90 px-1.5 text-[13.5px]">after</span>
     </div>
   );
 }

@@ -1,5 +1,6 @@
 export * from './evidence.js';
 export * from './hiding.js';
+export { BUFFER_HEIGHT, BUFFER_WIDTH } from './screen.js';
 export * from './planting.js';
 export * from './tilts.js';
 export { movementOf } from './movement.js';

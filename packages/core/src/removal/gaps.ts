@@ -126,7 +126,7 @@ function fillBy(placed: PlacedTree, b: PlacedBranch, target: Vec): GapFill {
     shortBy > 0
       ? `${shortBy.toFixed(0)} mm short`
       : bends
-        ? `reaches, led ${turnDeg.toFixed(0)}° aside`
+        ? `reaches it when led ${turnDeg.toFixed(0)}° from where it points`
         : `long enough, but ${turnDeg.toFixed(0)}° is more than it can be led`;
   return { branch: b.branch.id, reaches: shortBy === 0 && bends, shortBy, turnDeg, because };
 }

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { nameInText, SEASON_STAGES, SEASON_WORDS, signsFor, speciesOf, type ReadingNotes, type SeasonStage } from '@ustle/core';
 import { DateField } from '../../shared/DateField';
-import { Bar, PanelHead, Pick, Skeleton } from '../../shared/parts';
-import { percent, sayDate } from '../../shared/say';
+import { PanelHead, Pick, Skeleton } from '../../shared/parts';
+import { sayDate } from '../../shared/say';
+import { Budget } from '../Budget';
 import { useDesk } from '../desk';
 import { SeasonWheel } from './SeasonWheel';
 
@@ -17,21 +18,6 @@ const DATES = [
   ['repottedOn', 'Repotted'],
   ['styledOn', 'Last heavy work'],
 ] as const;
-
-const FULL_SESSION = 1;
-/** What a tree bears today, in words: whole sessions of a tree of ordinary strength. */
-const sayBears = (capacity: number): string =>
-  capacity >= FULL_SESSION
-    ? `Today it bears ${capacity > 1.15 ? 'more than' : ''} a full session's work.`
-    : `Today it bears about ${percent(capacity)} of what a tree of ordinary strength does in one session.`;
-
-/** A use of the capacity: a share of it, or how many times. */
-const sayTimes = (points: number, capacity: number): string => {
-  const times = points / Math.max(capacity, 0.01);
-  return times < 1 ? `${percent(times)} of what it bears` : `${times.toFixed(1)} times what it bears`;
-};
-const sayAsked = (used: number, capacity: number): string =>
-  used < 0.005 ? 'Nothing is decided yet.' : `What is decided and done asks for ${sayTimes(used, capacity)}.`;
 
 /** What a sign changes of the work that a tree bears. */
 const sayFactor = (factor: number): string => (factor < 1 ? `${Math.round((1 - factor) * 100)}% less` : `${Math.round((factor - 1) * 100)}% more`);
@@ -77,20 +63,7 @@ export function ReadPanel() {
           <li key={b}>{b}</li>
         ))}
       </ul>
-      <h3 className="mt-5 text-lg">Work for one session</h3>
-      <p className="mb-2 text-quiet">
-        {sayBears(read.capacity)} {sayAsked(read.used, read.capacity)}
-        {read.ifAll > read.used + 0.005 && ` If you did all that is proposed: ${sayTimes(read.ifAll, read.capacity)}.`}
-      </p>
-      <Bar share={read.used / Math.max(read.capacity, 0.01)} tone={read.used > read.capacity ? 'ochre' : 'moss'} />
-      <ul className="mt-1 text-quiet">
-        {read.uses.map((u) => (
-          <li key={u.work} className="flex justify-between gap-3">
-            <span>{u.text}</span>
-            <span>{percent(u.points / Math.max(read.capacity, 0.01))}</span>
-          </li>
-        ))}
-      </ul>
+      <Budget reading={read} />
       <h3 className="mt-5 text-lg">What you see</h3>
       <div className="mt-1">
         {signsFor(species.group).map((s) => (

@@ -1,11 +1,9 @@
 import { useEffect } from 'react';
 import { add, ring, scale, screenAxes, type Consequences, type EitherWay, type Evidence, type Gap, type Looks, type ProposedSession } from '@ustle/core';
-import { Bar } from '../../shared/parts';
 import { percent, sayDate } from '../../shared/say';
+import { Budget } from '../Budget';
 import { useDesk } from '../desk';
 import { useRemove } from './bench';
-
-const WORK_WORDS = { green: 'Green', 'heavy bends': 'Bends', wiring: 'Wiring', deadwood: 'Deadwood' } as const;
 
 function BeforeAfter({ before, after }: { before: Looks; after: Looks }) {
   const rows: [string, string, string][] = [
@@ -32,31 +30,6 @@ function BeforeAfter({ before, after }: { before: Looks; after: Looks }) {
         ))}
       </tbody>
     </table>
-  );
-}
-
-function Budget({ reading }: { reading: Consequences['reading'] }) {
-  const over = reading.used > reading.capacity;
-  return (
-    <section className="mt-4">
-      <div className="mb-1 flex justify-between">
-        <h3 className="text-lg">Work for one session</h3>
-        <span>
-          <strong className={over ? 'text-madder' : ''}>{reading.used.toFixed(2)}</strong> <span className="text-quiet">of {reading.capacity.toFixed(2)}</span>
-        </span>
-      </div>
-      <Bar share={reading.used / Math.max(1.4, reading.used)} limit={reading.capacity / Math.max(1.4, reading.used)} tone={over ? 'madder' : 'moss'} />
-      <ul className="mt-1 text-[15px] text-quiet">
-        {reading.uses.map((u) => (
-          <li key={u.work} className="flex justify-between gap-3">
-            <span>
-              {WORK_WORDS[u.work]}: {u.text}
-            </span>
-            <span>{u.points.toFixed(2)}</span>
-          </li>
-        ))}
-      </ul>
-    </section>
   );
 }
 

@@ -1,0 +1,84 @@
+import { Canvas, type RootState } from '@react-three/fiber';
+import { useRef, type RefObject } from 'react';
+import { Matrix4 } from 'three';
+import { NO_EVIDENCE, type PlacedTree } from '@ustle/core';
+import type { Room } from './colours';
+import { EvidenceLines } from './EvidenceLines';
+import { FrameTeller, type FrameListeners } from './frames';
+import { FOV_DEG, reachOf } from './framing';
+import { Picker, type PickAt } from './picking';
+import { PlumbLine } from './PlumbLine';
+import { PotMesh } from './PotMesh';
+import { OnWedge, Rig } from './Rig';
+import type { Stand } from './stand';
+import { Table } from './Table';
+import { TreeMesh } from './TreeMesh';
+import type { TurntableProps } from './Turntable';
+import { Wipe } from './Wipe';
+
+const NONE: readonly never[] = [];
+
+/** Asking a shader for its faults would hold the page until it is compiled. */
+const unhurried = ({ gl }: RootState): void => void (gl.debug.checkShaderErrors = import.meta.env.DEV);
+
+interface Props extends TurntableProps {
+  room: Room;
+  placed: PlacedTree;
+  placedAfter: PlacedTree;
+  live: RefObject<Stand>;
+  wipeNow: RefObject<number>;
+  pickAt: RefObject<PickAt | null>;
+  listeners: FrameListeners;
+  again: RefObject<(() => void) | null>;
+}
+
+/** What is drawn: table, pot and tree, on its wedge. */
+export function Scene({ tree, room, placed, placedAfter, live, wipeNow, pickAt, listeners, again, ...asked }: Props) {
+  const { coils = NONE, poses = NONE, rose = NONE, flags = NONE, foliage = 0.8, wipe = null, small = false } = asked;
+  const tiltNow = useRef(new Matrix4());
+  const reach = reachOf(placed);
+  const tall = Math.max(...reach.map((r) => r.z)) - Math.min(0, ...reach.map((r) => r.z));
+  const widest = Math.max(...reach.map((r) => r.radius));
+  const radius = Math.max(Math.max(tree.pot.width, tree.pot.depth) * 0.78, Math.min(widest * 1.02, tall * 0.76));
+  const shared = { onSelect: asked.onSelect, room, selected: asked.selected, foliage, coils };
+  return (
+    <Canvas
+      flat
+      shadows="percentage"
+      frameloop="demand"
+      dpr={[0.5, 2]}
+      camera={{ fov: FOV_DEG }}
+      gl={{ antialias: true, preserveDrawingBuffer: true }}
+      onCreated={unhurried}
+    >
+      <color attach="background" args={[room.ground]} />
+      <Rig live={live} tall={tall} reach={reach} potHeight={tree.pot.height} radius={radius} />
+      <Table
+        radius={radius}
+        top={-tree.pot.height - 1}
+        pot={tree.pot}
+        room={room}
+        numerals={!small}
+        rose={rose}
+        flags={flags}
+        onFlag={(letter) => asked.onFlag?.(letter)}
+      />
+      {asked.plumb && <PlumbLine bearing={asked.bearing} height={placed.height} reach={radius} colour={room.pose} />}
+      <OnWedge view={asked.view} live={live} pot={tree.pot} matrix={tiltNow}>
+        <PotMesh pot={tree.pot} />
+        {wipe === null ? (
+          <TreeMesh placed={placed} after={placedAfter} poses={poses} {...shared} />
+        ) : (
+          <Wipe
+            share={wipeNow}
+            before={<TreeMesh placed={placed} after={placed} poses={NONE} {...shared} />}
+            after={<TreeMesh placed={placed} after={placedAfter} outlines={false} poses={NONE} {...shared} />}
+          />
+        )}
+        <EvidenceLines evidence={asked.evidence ?? NO_EVIDENCE} colour={room.pose} thick={placed.height * 0.006} />
+      </OnWedge>
+      <Picker at={pickAt} />
+      <FrameTeller listeners={listeners} tilt={tiltNow} again={again} />
+    </Canvas>
+  );
+}
