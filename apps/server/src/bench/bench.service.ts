@@ -3,6 +3,7 @@ import type { DueView, TreeSummary } from '@ustle/contract';
 import { findSpecies, urgency, type dueOn } from '@ustle/core';
 import { ComputeService } from '../plans/compute.service.js';
 import { Clock } from '../store/clock.service.js';
+import { Store } from '../store/store.service.js';
 import { TreesService } from '../trees/trees.service.js';
 
 type Listed = Awaited<ReturnType<TreesService['listed']>>[number];
@@ -12,11 +13,13 @@ type Sum = ReturnType<typeof dueOn>;
 @Injectable()
 export class BenchService {
   private readonly kept = new Map<string, { key: string; sum: Promise<Sum> }>();
+  private told: { key: string; trees: Promise<TreeSummary[]> } | null = null;
 
   constructor(
     private readonly trees: TreesService,
     private readonly compute: ComputeService,
     private readonly clock: Clock,
+    private readonly store: Store,
   ) {}
 
   private sumOf({ id, revision, recorded }: Listed): Promise<Sum> {
@@ -30,8 +33,18 @@ export class BenchService {
     return sum;
   }
 
-  /** All trees with what is next on each. Dated work first, soonest on top; then open plans; then trees that rest. */
-  async bench(): Promise<TreeSummary[]> {
+  /** All trees with what is next on each; the same answer, the very same value, for as long as nothing is written and the day lasts. */
+  bench(): Promise<TreeSummary[]> {
+    const key = `${this.store.writes}/${this.clock.today()}`;
+    if (this.told?.key === key) return this.told.trees;
+    const trees = this.inOrder();
+    trees.catch(() => (this.told = null));
+    this.told = { key, trees };
+    return trees;
+  }
+
+  /** Dated work first, soonest on top; then open plans; then trees that rest. */
+  private async inOrder(): Promise<TreeSummary[]> {
     const all = await Promise.all(
       (await this.trees.listed()).map(async (row): Promise<TreeSummary> => {
         const { due, race, coils } = await this.sumOf(row);

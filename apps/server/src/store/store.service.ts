@@ -28,6 +28,8 @@ export class Store implements OnModuleInit, OnModuleDestroy {
   private readonly folder = dataFolder();
   readonly lock = new FolderLock(this.folder);
   private source!: DataSource;
+  /** How often something was written since the start: what was read at the same count is still so. */
+  writes = 0;
 
   async onModuleInit(): Promise<void> {
     mkdirSync(this.folder, { recursive: true });
@@ -90,6 +92,7 @@ export class Store implements OnModuleInit, OnModuleDestroy {
       try {
         const result = await work({ db: this.source.manager, whenStored: (then) => after.push(then) });
         await this.run('COMMIT');
+        this.writes++;
         after.forEach((then) => then());
         return result;
       } catch (error) {

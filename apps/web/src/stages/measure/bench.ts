@@ -1,4 +1,5 @@
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
+import { useDebounce } from 'use-debounce';
 import { childrenOf, keptInRecord, mirroredBranch, movedPoint, reshaped, wrapDeg, type Branch, type Intent, type Measured, type Vec } from '@ustle/core';
 import type { Desk } from '../desk';
 import { benchOf, type Drawing } from '../stage';
@@ -24,14 +25,25 @@ const FIRST: Branch = {
 };
 const MEASURED_COLUMNS = ['at', 'bearing', 'elevation', 'length', 'd', 'tipD', 'bareTo', 'green'] as const;
 
+/** A branch as it is being changed, not stored yet. */
+interface Live {
+  branch: string;
+  changes: Partial<Branch>;
+}
+/** Keys that follow each other sooner than this are one value being typed. */
+const PAUSE_MS = 220;
+
 /** What is being measured: shown while one types, each value stored when its field is left. */
 export function useMeasureBench(desk: Desk) {
   const { stored, tree, branch, setBranch, bearing, act, short } = desk;
   const { branches } = tree;
   const kept = useTyped(stored.id);
-  const [live, setLive] = useState<{ branch: string; changes: Partial<Branch> } | null>(null);
+  const [live, setLive] = useState<Live | null>(null);
+  const [bent, setBent] = useState<Live | null>(null);
   const [part, setPart] = useState<Partial<Measured> | null>(null);
-  const now = useDeferredValue(live);
+  // The hand on a bend sees it follow; who types sees the keys first, and the tree at the next pause.
+  const [typed] = useDebounce(live, PAUSE_MS);
+  const now = useDeferredValue(bent ?? typed);
   const nowPart = useDeferredValue(part);
 
   const freeId = (): string => {
@@ -110,13 +122,13 @@ export function useMeasureBench(desk: Desk) {
         ? {
             bendable: chosen.id,
             onMovePoint: (index: number, by: Vec) =>
-              setLive((before) => {
+              setBent((before) => {
                 const b = before?.branch === chosen.id ? { ...chosen, ...before.changes } : chosen;
                 const { path, bearing: to, elevation, length } = movedPoint(b, index, by);
                 return { branch: chosen.id, changes: { path, bearing: to, elevation, length } };
               }),
             onMoved: () =>
-              setLive((before) => {
+              setBent((before) => {
                 if (before) void change(before.branch, before.changes as Changes);
                 return null;
               }),
