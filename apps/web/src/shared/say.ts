@@ -17,6 +17,9 @@ export function saySpan(from: string, to: string): string {
   return `${first} to ${sayDate(to)}`;
 }
 
+/** When wire should come off: no forecast of wood is good to the day. */
+export const sayWindow = (from: string, to: string): string => (daysBetween(from, to) < 7 ? `in the week of ${sayDate(from)}` : saySpan(from, to));
+
 /** "46%"; what is under one percent and not nothing keeps a digit. */
 export const percent = (share: number): string => `${share > 0.0005 && share < 0.0095 ? (share * 100).toFixed(1) : Math.round(share * 100)}%`;
 export const sayMetal = (metal: string, size: number, gauge: number | null): string =>

@@ -1,6 +1,6 @@
 import { useDrag } from '@use-gesture/react';
 import { useRef, type KeyboardEvent } from 'react';
-import { addDays, daysBetween, sayDate } from '../shared/say';
+import { addDays, daysBetween, sayDate, sayWindow } from '../shared/say';
 import { useSeasonCurve } from '../work/use-planner';
 import { useDesk } from './desk';
 
@@ -119,7 +119,7 @@ export function Ribbon() {
         >
           {short(wire.branch)}:{' '}
           {wire.cleanWindow
-            ? `off ${sayDate(wire.cleanWindow.from)} to ${sayDate(wire.cleanWindow.to)}`
+            ? `off ${sayWindow(wire.cleanWindow.from, wire.cleanWindow.to)}`
             : wire.marking.p10
               ? `may mark from ${sayDate(wire.marking.p10)}`
               : 'no mark in sight'}

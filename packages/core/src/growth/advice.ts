@@ -39,6 +39,10 @@ const firstMark: Record<Tolerance, { stage: 'marking' | 'deep'; said: string; do
   fading: { stage: 'deep', said: 'mark deeply', does: 'marks deeply' },
 };
 
+/** No forecast of wood is good to the day. */
+const sayWindow = ({ from, to }: { from: number; to: number }): string =>
+  to - from < 7 ? `in the week of ${sayDay(from)}` : `between ${sayDay(from)} and ${sayDay(to)}`;
+
 /** What was seen decides before any forecast; null where nothing seen asks for it to come off. */
 function bySight(last: MarkStage | null, tolerance: Tolerance): string[] | null {
   if (last === 'deep' || last === 'swallowed')
@@ -70,7 +74,7 @@ export function race(coil: CoilState, onDay: number, last: MarkStage | null, tol
   if (window) {
     return onDay > window.to
       ? result('remove-now', `Set, and since ${sayDay(window.to)} it may ${said}.`)
-      : result('window', `Off between ${sayDay(window.from)} and ${sayDay(window.to)}: set by then, and not likely to ${said} yet.`);
+      : result('window', `Off ${sayWindow(window)}: set by then, and not likely to ${said} yet.`);
   }
   if (!coil.bend) {
     const near = limit !== null && limit - onDay <= NEAR_DAYS;

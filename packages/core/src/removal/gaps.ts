@@ -126,8 +126,8 @@ function fillBy(placed: PlacedTree, b: PlacedBranch, target: Vec): GapFill {
     shortBy > 0
       ? `${shortBy.toFixed(0)} mm short`
       : bends
-        ? `reaches it when led ${turnDeg.toFixed(0)}° from where it points`
-        : `long enough, but ${turnDeg.toFixed(0)}° is more than it can be led`;
+        ? `reaches it, turned by ${turnDeg.toFixed(0)}°`
+        : `long enough, but would have to turn by ${turnDeg.toFixed(0)}°, which is too far`;
   return { branch: b.branch.id, reaches: shortBy === 0 && bends, shortBy, turnDeg, because };
 }
 

@@ -90,7 +90,7 @@ function Gaps({ gaps, bearing }: { gaps: readonly Gap[]; bearing: number }) {
                 <button
                   key={f.branch}
                   type="button"
-                  className={`mr-4 hover:underline ${f.reaches ? 'text-moss' : 'text-quiet'}`}
+                  className={`mr-4 text-left hover:underline ${f.reaches ? 'text-moss' : 'text-quiet'}`}
                   onClick={() => setBranch(f.branch)}
                 >
                   {names(f.branch)}: {f.because}
