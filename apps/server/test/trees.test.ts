@@ -90,6 +90,27 @@ test('what was put off is due on its day; dated work stands before open plans, t
   expect(names.indexOf('Later one')).toBeLessThan(names.indexOf('Open one'));
 });
 
+test('the bench answers the same until something is written, and then at once with it; who has it already is told so', async () => {
+  const id = await add(sample({ name: 'Kept one' }));
+  const get = (tag?: string): Promise<Response> => fetch(server.address + paths.trees, { headers: tag ? { 'If-None-Match': tag } : {} });
+  const first = await get();
+  const tag = first.headers.get('etag')!;
+  const [before] = ((await first.json()) as { id: string; next: { title: string } }[]).filter((t) => t.id === id);
+  expect((await get(tag)).status).toBe(304);
+  expect((await get()).headers.get('etag')).toBe(tag);
+  await act(id, { kind: 'decide', branch: 'b1', act: 'reserve', until: '2026-05-01' });
+  const second = await get(tag);
+  expect(second.status).toBe(200);
+  const [after] = ((await second.json()) as { id: string; next: { title: string } }[]).filter((t) => t.id === id);
+  expect(after!.next.title).not.toBe(before!.next.title);
+  // Twenty at once, with a write among them: none that asks after it is answered is told the old.
+  const asked = Array.from({ length: 20 }, () => get());
+  await act(id, { kind: 'decide', branch: 'b1', act: 'undecided' });
+  const last = (await (await get()).json()) as { id: string; next: { title: string } }[];
+  expect(last.find((t) => t.id === id)!.next.title).toBe(before!.next.title);
+  expect((await Promise.all(asked)).map((r) => r.status)).toEqual(Array(20).fill(200));
+});
+
 test('trees are made up of any species, age and fault; each has its small picture', async () => {
   const kinds = allSpecies().filter((_, i) => i % 9 === 0);
   for (const [i, s] of kinds.entries()) {
