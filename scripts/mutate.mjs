@@ -1,10 +1,10 @@
-// npm run mutate -- [--sample LINES] FOLDER …: changes the code of folders, one small place at a time, and counts which changes their tests notice.
+// npm run mutate -- [--sample LINES] [--tests NAME,NAME] FOLDER …: changes the code of folders, one small place at a time, and counts which changes their tests notice.
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { dirname, relative } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Stryker } from '@stryker-mutator/core';
 
-const { values, positionals } = parseArgs({ options: { sample: { type: 'string' } }, allowPositionals: true });
+const { values, positionals } = parseArgs({ options: { sample: { type: 'string' }, tests: { type: 'string' } }, allowPositionals: true });
 const folders = positionals.map((f) => f.replace(/\/+$/, ''));
 if (!folders.length || folders.some((f) => !/^packages\/(core|files|contract)\/src/.test(f) || !existsSync(f))) {
   console.error('Name folders or files of packages/core/src, packages/files/src or packages/contract/src, such as: npm run mutate -- packages/core/src/wood');
@@ -30,7 +30,10 @@ const packages = [...new Set(folders.map((f) => f.split('/').slice(0, 2).join('/
 const results = await new Stryker({
   mutate: values.sample ? sampled(Number(values.sample)) : files,
   testRunner: 'jest',
-  jest: { configFile: 'jest.config.mjs', config: { roots: packages.map((p) => `<rootDir>/${p}`) } },
+  jest: {
+    configFile: 'jest.config.mjs',
+    config: { roots: packages.map((p) => `<rootDir>/${p}`), ...(values.tests ? { testMatch: [`**/(${values.tests.replaceAll(',', '|')}).test.ts`] } : {}) },
+  },
   coverageAnalysis: 'perTest',
   // What runs once at loading (tables, schemas) is not changed: each such change would need every test.
   ignoreStatic: true,
