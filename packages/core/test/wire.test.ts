@@ -94,16 +94,17 @@ test('the wire chosen is the thinnest that holds with a bearable overbend', () =
   );
 });
 
+const common: BendToHold = {
+  diameter: 9,
+  angleDeg: 35,
+  length: 60,
+  wood: { elasticStrain: 0.02, strength: 24, recovery: 0.3 },
+  k0: 3.5,
+  protection: 'none',
+  weightMoment: 0,
+};
+
 test('a practitioner would know the wire: near the rules of thumb, a guy where none is stout enough', () => {
-  const common: BendToHold = {
-    diameter: 9,
-    angleDeg: 35,
-    length: 60,
-    wood: { elasticStrain: 0.02, strength: 24, recovery: 0.3 },
-    k0: 3.5,
-    protection: 'none',
-    weightMoment: 0,
-  };
   const copper = chooseWire(common, 'copper')!;
   const aluminium = chooseWire(common, 'aluminium')!;
   expect(copper.size / (9 / 4)).toBeGreaterThan(0.7);
@@ -138,15 +139,7 @@ test('over all species the sizes lie near the thirds and quarters that artists u
 });
 
 test('a firm tree gets thicker wire than a light one', () => {
-  const stiff: BendToHold = {
-    diameter: 9,
-    angleDeg: 50,
-    length: 60,
-    wood: { elasticStrain: 0.02, strength: 30, recovery: 0.4 },
-    k0: 4,
-    protection: 'none',
-    weightMoment: 0,
-  };
+  const stiff: BendToHold = { ...common, angleDeg: 50, wood: { elasticStrain: 0.02, strength: 30, recovery: 0.4 }, k0: 4 };
   const size = (firmness: Firmness): number => chooseWire(stiff, 'aluminium', firmness)!.size;
   expect(size('firm')).toBeGreaterThan(size('usual'));
   expect(size('usual')).toBeGreaterThanOrEqual(size('light'));
