@@ -1,5 +1,5 @@
 // What hides the trunk, found the plain way: a ray for every cell against every limb and pad. The yardstick for the depth buffer.
-import { seenTrunk, viewer } from '@ustle/core';
+import { seenTrunk, seenTwin, viewer } from '@ustle/core';
 
 /**
  * Nearest depth at which a ray along the line of sight meets a tapered limb: the spheres along it, in fine steps.
@@ -69,8 +69,10 @@ function potDepth({ width, depth, height }, axes, x, y) {
 export function rayCast(placed, bearing, pitch, columns = 70, rows = 150) {
   const see = viewer({ bearing, pitch, roll: 0 });
   const low = seenTrunk(placed);
-  const seen = low.points.map(see);
-  const reach = Math.max(...low.diameters) / 2;
+  const twin = seenTwin(placed);
+  const stems = twin ? [low, twin] : [low];
+  const seen = stems.flatMap((s) => s.points.map(see));
+  const reach = Math.max(...stems.flatMap((s) => s.diameters)) / 2;
   const [x0, x1] = [Math.min(...seen.map((p) => p[0])) - reach, Math.max(...seen.map((p) => p[0])) + reach];
   const [y0, y1] = [Math.min(...seen.map((p) => p[1])) - reach, Math.max(...seen.map((p) => p[1])) + reach];
   const pads = [...placed.branches.map((b) => b.pad), placed.apexPad].filter((p) => p !== null);
@@ -82,15 +84,18 @@ export function rayCast(placed, bearing, pitch, columns = 70, rows = 150) {
     for (let k = 0; k < rows; k++) {
       const x = x0 + ((i + 0.37) * (x1 - x0)) / columns;
       const y = y0 + ((k + 0.41) * (y1 - y0)) / rows;
-      const depth = limbDepth(low, see, x, y);
-      if (depth === -Infinity) continue;
-      trunk++;
-      if (
-        placed.branches.some((b) => limbDepth(b.line, see, x, y) > depth) ||
-        pads.some((p) => padDepth(p, see, x, y) > depth) ||
-        (pot && potDepth(pot, axes, x, y) > depth)
-      )
-        hidden++;
+      for (const stem of stems) {
+        const depth = limbDepth(stem, see, x, y);
+        if (depth === -Infinity) continue;
+        trunk++;
+        if (
+          (twin && limbDepth(placed.trunk, see, x, y) > depth + 0.5) ||
+          placed.branches.some((b) => limbDepth(b.line, see, x, y) > depth + 0.5) ||
+          pads.some((p) => padDepth(p, see, x, y) > depth) ||
+          (pot && potDepth(pot, axes, x, y) > depth)
+        )
+          hidden++;
+      }
     }
   }
   return hidden / trunk;

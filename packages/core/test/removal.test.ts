@@ -143,7 +143,47 @@ test('every rule has its case, and can be switched off and limited by the profil
   const judged = after(tree([...stems, branch('a', { at: 250, elevation: 60 })]), { kind: 'rules', profile: 'all rules', limits: {}, rules: {} });
   expect(find(judged).filter((f) => f.branch.startsWith('s') && ['low', 'whorl', 'bar', 'too-thick'].includes(f.rule))).toEqual([]);
   expect(proposePoses(placeTree(judged)).map((p) => p.branch)).toEqual(['a']);
-  expect(judgedBy(tree(stems.slice(0, 1)))).toEqual(['upright', 'all rules', 'refinement']);
+  expect(judgedBy(tree(stems.slice(0, 1)))).toEqual(['twin', 'clump', 'refinement']);
+});
+
+test('of a whorl those stay that fill the sides left open, apart from each other, not at the eye; like thickness counts last', () => {
+  const around = [branch('below', { at: 130, bearing: 90 }), branch('above', { at: 280, bearing: 210 })];
+  const whorl = (...own: Partial<Branch>[]): Branch[] => own.map((o, i) => branch(`w${i}`, { at: 200 + 4 * i, ...o }));
+  const goes = (t: Tree): string[] =>
+    find(t)
+      .filter((f) => f.rule === 'whorl')
+      .map((f) => f.branch)
+      .sort();
+  // Thick ones straight above the one below and under the one above go before thinner ones on the open sides.
+  const open = tree([
+    ...around,
+    ...whorl({ bearing: 92, d: 14 }),
+    ...whorl({ bearing: 92, d: 14 }, { bearing: 212, d: 14 }, { bearing: 330, d: 8 }, { bearing: 150, d: 9 }).slice(1),
+  ]);
+  expect(goes(open)).toEqual(['w0', 'w1']);
+  expect(find(open).find((f) => f.rule === 'whorl')!.because[0]).toMatch(/^4 branches leave at one height: .* stand better to the sides left open\.$/);
+  // Two of three stand on one side: one of those goes, though they are the thickest pair.
+  const oneSide = tree(whorl({ bearing: 80, d: 12 }, { bearing: 110, d: 12 }, { bearing: 240, d: 7 }));
+  expect(goes(oneSide)).not.toContain('w2');
+  // From the front the one at the eye goes.
+  expect(goes(withFront(tree(whorl({ bearing: 60, elevation: 0 }, { bearing: 180, elevation: 0 }, { bearing: 300, elevation: 0 })), 182))).toEqual(['w1']);
+  // All else alike, the two of like thickness stay.
+  expect(goes(tree(whorl({ bearing: 0, d: 9 }, { bearing: 120, d: 4 }, { bearing: 240, d: 9 })))).toEqual(['w1']);
+});
+
+test('a line that goes on and carries the green is one of its fork: thin shoots at the shoulder are what goes', () => {
+  const stem = (own: Partial<Branch>): Branch => branch('p', { bearing: 90, elevation: 0, length: 300, d: 14, tipD: 6, ...own });
+  const shoots = [onParent('a', { at: 30, bearing: 30, d: 3, green: 0.02 }), onParent('b', { at: 33, bearing: 150, d: 3, green: 0.02 })];
+  const found = (t: Tree) => find(t).filter((f) => f.rule === 'fork');
+  const green = found(tree([stem({ green: 0.4 }), ...shoots]));
+  expect(green.map((f) => [['a', 'b'].includes(f.branch), f.advice])).toEqual([[true, 'remove']]);
+  expect(green[0]!.because[0]).toMatch(/goes on and carries the green/);
+  // The green may sit on what leaves farther out.
+  const farther = found(tree([stem({ green: 0 }), ...shoots, onParent('far', { at: 220, bearing: 60, green: 0.3 })]));
+  expect(farther.map((f) => f.advice)).toEqual(['remove']);
+  // A bare line going on is cut back to the two.
+  const bare = found(tree([stem({ green: 0, tipD: 1 }), ...shoots.map((b, i) => ({ ...b, bearing: [62, 118][i]! }))]));
+  expect(bare.map((f) => [f.branch, f.advice])).toEqual([['p', 'shorten']]);
 });
 
 test('findings turn with the tree and do not depend on the order of its branches', () => {

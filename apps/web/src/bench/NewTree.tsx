@@ -1,18 +1,19 @@
 import { Controller, useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
+import type { Form } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { NumberField } from '../shared/NumberField';
 import type { NumberRule } from '../shared/numbers';
 import { beginTree, makeUpTree, useSpecies } from '../shared/queries';
 
-const FORMS = ['upright', 'cascade', 'clump'] as const;
 const AGE = { type: 'number', minimum: 3, maximum: 300, unit: 'years', step: 1 } as unknown as NumberRule;
+const FORMS: Record<Form, string> = { upright: 'one trunk', cascade: 'cascade', twin: 'twin trunks', clump: 'clump' };
 
 interface Fields {
   name: string;
   kind: string;
   age: number;
-  form: (typeof FORMS)[number];
+  form: Form;
 }
 
 /** Begins a tree to be measured; or has one made up, to try things on before one's own is measured. */
@@ -59,8 +60,10 @@ export function NewTree() {
         <label className="block">
           <span className="mb-1 block text-quiet">Form</span>
           <select className="select w-32 bg-sheet" {...register('form')}>
-            {FORMS.map((f) => (
-              <option key={f}>{f}</option>
+            {Object.entries(FORMS).map(([form, said]) => (
+              <option key={form} value={form}>
+                {said}
+              </option>
             ))}
           </select>
         </label>

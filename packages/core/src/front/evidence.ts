@@ -1,5 +1,5 @@
 import { add, direction, lengthOf, NO_EVIDENCE, pointAt, scale, screenAxes, smooth, type Evidence, type Vec, type View } from '../space/index.js';
-import { seenTrunk, shortNamesOf, type PlacedTree } from '../tree/index.js';
+import { seenTrunk, seenTwin, shortNamesOf, type PlacedTree } from '../tree/index.js';
 import type { Front, Part } from './scores.js';
 
 function baseSpread(placed: PlacedTree, view: View): Evidence {
@@ -52,7 +52,7 @@ export function frontEvidence(placed: PlacedTree, front: Front, part: Part): Evi
         hiding.map((h) => h.branch),
         (id) => `${short(id)} hides ${(hiding.find((h) => h.branch === id)!.share * 100).toFixed(0)}%`,
       );
-      return { lines: [low.points, ...by.lines], words: by.words };
+      return { lines: [low.points, ...(seenTwin(placed) ? [seenTwin(placed)!.points] : []), ...by.lines], words: by.words };
     }
     case 'apex':
       return apexLean(placed);

@@ -3,6 +3,6 @@ export * from './hiding.js';
 export { BUFFER_HEIGHT, BUFFER_WIDTH } from './screen.js';
 export * from './planting.js';
 export * from './tilts.js';
-export { movementOf } from './movement.js';
+export { movementOf, sayMovement, turningOf, type Movement } from './movement.js';
 export { PARTS, WEIGHT_PROFILES, EYE_DEG, usualWeights, type Front, type Part, type PartScores, type Weights } from './scores.js';
 export * from './search.js';

@@ -1,8 +1,8 @@
 import { clamp, toDeg, toRad, turnDeg } from '../units/index.js';
 import { lengthOf, pointAt, smooth, viewer, wedge, type Vec, type View } from '../space/index.js';
-import { formOf, greenWithChildren, namesOf, slope, type Names, type PlacedTree, type Tree } from '../tree/index.js';
+import { formOf, greenWithChildren, namesOf, slope, type Form, type Names, type PlacedTree, type Tree } from '../tree/index.js';
 import { hidingOf, type HiddenBy, type Hiding } from './hiding.js';
-import { movementOf } from './movement.js';
+import { movementOf, sayMovement } from './movement.js';
 
 export const PARTS = ['base', 'movement', 'trunkInSight', 'apex', 'eye', 'firstBranch', 'features', 'greenKept'] as const;
 export type Part = (typeof PARTS)[number];
@@ -30,12 +30,14 @@ const BALANCED: Weights = { base: 1, movement: 1.5, trunkInSight: 1, apex: 0.7, 
 export const WEIGHT_PROFILES: Record<string, Weights> = {
   'slender tree': BALANCED,
   'heavy trunk': { ...BALANCED, base: 1.8, movement: 1, features: 1.2 },
-  cascade: { ...BALANCED, base: 0.6, movement: 2, trunkInSight: 2, apex: 0.2, firstBranch: 0.3 },
+  cascade: { ...BALANCED, base: 0.5, movement: 2.5, trunkInSight: 2, apex: 0.2, firstBranch: 0.3 },
   clump: { ...BALANCED, base: 1.4, movement: 0.8, trunkInSight: 1.4 },
+  // One behind the other is no front: that both are seen counts most.
+  'twin trunks': { ...BALANCED, base: 1.2, movement: 1.2, trunkInSight: 2.5 },
 };
 
 /** The weights that a tree's form suggests. */
-export const usualWeights = (tree: Tree): string => ({ upright: 'slender tree', cascade: 'cascade', clump: 'clump' })[formOf(tree)];
+export const usualWeights = (tree: Tree): string => ({ upright: 'slender tree', cascade: 'cascade', twin: 'twin trunks', clump: 'clump' })[formOf(tree)];
 
 type OfBearing = { base: Scored; firstBranch: ReturnType<typeof firstBranch>; features: Scored };
 
@@ -45,6 +47,7 @@ interface Context {
   /** Living main branches from below: where they leave (share of the height) and their bearing. */
   low: { id: string; share: number; bearing: number }[];
   trunkLine: Vec[];
+  form: Form;
   widestBase: number;
   greenWith: Map<string, number>;
   /** What depends on the bearing alone, and on bearing and pitch: roll turns the picture about the line of sight. */
@@ -75,6 +78,7 @@ export function prepare(placed: PlacedTree): Context {
       .map((b) => ({ id: b.branch.id, share: b.line.points[0]![2] / placed.height, bearing: slope(b).bearing }))
       .sort((a, b) => a.share - b.share),
     trunkLine: resample(placed),
+    form: formOf(placed.tree),
     widestBase: Math.max(...Array.from({ length: 120 }, (_, i) => rootExtent(placed, i * 3))),
     greenWith: greenWithChildren(placed.tree),
     faced: remember(
@@ -119,15 +123,12 @@ function base({ placed, widestBase }: Context, view: View): Scored {
   };
 }
 
-function movement({ trunkLine }: Context, see: (p: Vec) => Vec): Scored {
-  const found = movementOf(trunkLine.map(see));
-  const because = (): string => {
-    const turns = (bends: readonly { turnDeg: number }[]): string => `${bends.reduce((sum, b) => sum + Math.abs(b.turnDeg), 0).toFixed(0)}°`;
-    const run = found.straight > 0.25 ? `; ${(found.straight * 100).toFixed(0)}% straight` : '';
-    const count = `${found.side.length} ${found.side.length === 1 ? 'bend' : 'bends'}`;
-    return `${count}, ${turns(found.side)}; in depth ${turns(found.depth)}${run}`;
-  };
-  return { score: found.score, because };
+function movement({ trunkLine, form }: Context, see: (p: Vec) => Vec): Scored {
+  const line = trunkLine.map(see);
+  const [base, end] = [line[0]!, line[line.length - 1]!];
+  const fall = form === 'cascade' ? { aside: end[0] - base[0], toward: end[2] - base[2] } : null;
+  const found = movementOf(line, fall);
+  return { score: found.score, because: () => sayMovement(found, fall) };
 }
 
 function apex({ placed }: Context, see: (p: Vec) => Vec): Scored {
@@ -204,9 +205,16 @@ function features({ placed }: Context, view: View): Scored {
   return { score: sum / total, because };
 }
 
-function inSight(tree: Tree, hiding: Hiding): string {
+const SEEN_PART: Record<Form, string> = {
+  upright: 'the lower two thirds',
+  cascade: 'the trunk',
+  twin: "both trunks' lower two thirds",
+  clump: 'the lower two thirds',
+};
+
+function inSight(form: Form, hiding: Hiding): string {
   const pot = hiding.by().find((h) => h.branch === 'pot');
-  return `${((1 - hiding.hidden) * 100).toFixed(0)}% of ${formOf(tree) === 'cascade' ? 'the trunk' : 'the lower two thirds'}${pot && pot.share >= 0.005 ? `; the pot hides ${(pot.share * 100).toFixed(0)}%` : ''}`;
+  return `${((1 - hiding.hidden) * 100).toFixed(0)}% of ${SEEN_PART[form]}${pot && pot.share >= 0.005 ? `; the pot hides ${(pot.share * 100).toFixed(0)}%` : ''}`;
 }
 
 export interface Rated {
@@ -227,7 +235,7 @@ export function rate(context: Context, view: View, weights: Weights): Rated {
   const found: Record<Part, Scored> = {
     ...faced,
     movement: movement(context, see),
-    trunkInSight: { score: 1 - hiding.hidden, because: () => inSight(context.placed.tree, hiding) },
+    trunkInSight: { score: 1 - hiding.hidden, because: () => inSight(context.form, hiding) },
     apex: apex(context, see),
     eye: eyes,
     greenKept: { score: clamp(1 - off, 0, 1), because: () => (off > 0.005 ? `${(off * 100).toFixed(0)}% of the green must move or go` : 'nothing must go') },

@@ -18,7 +18,7 @@ export interface Growing {
   /** Lean of the whole trunk, as a share of its height, towards a bearing. */
   lean?: number;
   leanBearing?: number;
-  /** Upright unless said: a cascade's line falls past the rim of its pot, a clump stands on several stems. */
+  /** Upright unless said: a cascade's line falls past the rim of its pot, twins are two trunks from one base, a clump stands on several stems. */
   form?: Form;
   primaries: number;
   /** Sub-branches on each primary. */
@@ -123,11 +123,12 @@ export function generateTree(growing: Growing): Tree {
   };
 
   const form = growing.form ?? 'upright';
-  if (form === 'clump') {
+  const stems = STEMS[form];
+  if (stems) {
     // Stems from the foot, spread around it; each is a small tree of its own.
     const first = between(0, 360);
-    for (let i = 0; i < STEMS; i++) {
-      const out = wrapDeg(first + ((i + 0.5) * 360) / STEMS + between(-18, 18));
+    for (let i = 0; i < stems; i++) {
+      const out = wrapDeg(first + ((i + 0.5) * 360) / stems + between(-18, 18));
       const line = grow(
         'trunk',
         axis,
@@ -135,7 +136,7 @@ export function generateTree(growing: Growing): Tree {
         out,
         between(64, 76),
         height * between(0.55, 0.85),
-        base * between(0.5, 0.65),
+        base * (form === 'twin' ? between(0.7, 0.85) : between(0.5, 0.65)),
         between(4, 10),
       );
       withSecondaries(line, branches[branches.length - 1]!.id, out, between(4, 12), (growing.secondaries ?? 3) + 2, between(slopes[0], slopes[1]));
@@ -185,9 +186,10 @@ export function generateTree(growing: Growing): Tree {
   };
 }
 
-const STEMS = 4;
+/** Stems beside the trunk. */
+const STEMS: Record<Form, number> = { upright: 0, cascade: 0, twin: 1, clump: 4 };
 /** How far branches reach beside those of an upright tree of the same height. */
-const REACH: Record<Form, number> = { upright: 1, cascade: 0.62, clump: 0.62 };
+const REACH: Record<Form, number> = { upright: 1, cascade: 0.62, twin: 0.8, clump: 0.62 };
 
 /** A pot that suits: wide and low, or for a cascade so tall that its tip hangs clear of the table. */
 function potFor(form: Form, height: number, lowest: number): Pot {

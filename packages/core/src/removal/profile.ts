@@ -1,5 +1,5 @@
 import { speciesOf } from '../species/index.js';
-import { formOf, type RemovalChoice, type Tree } from '../tree/index.js';
+import { formOf, type Form, type RemovalChoice, type Tree } from '../tree/index.js';
 
 export const RULES = [
   'dead',
@@ -133,18 +133,20 @@ const USUAL_PROFILE = 'all rules';
 
 const known = <T>(values: Record<string, T>, keys: object): Record<string, T> => Object.fromEntries(Object.entries(values).filter(([key]) => key in keys));
 
+/** Forms to which some rules say nothing have a profile of their own. */
+const PROFILE_OF_FORM: Partial<Record<Form, string>> = { cascade: 'cascade', twin: 'clump', clump: 'clump' };
+
 /** The profile that a tree's kind and history suggest: offered, never taken by itself. */
 export function suggestedProfile(tree: Tree): string {
-  const form = formOf(tree);
-  if (form !== 'upright') return form;
+  const ofForm = PROFILE_OF_FORM[formOf(tree)];
+  if (ofForm) return ofForm;
   if (tree.styledOn) return 'refinement';
   return speciesOf(tree.species).group.includes('broadleaf') ? 'broadleaf structure' : 'first styling';
 }
 
 /** What a tree is judged by where nothing was chosen: all rules, but for forms to which some of them say nothing. */
 function usualProfile(tree: Tree): RemovalProfile {
-  const form = formOf(tree);
-  return REMOVAL_PROFILES[form === 'upright' ? USUAL_PROFILE : form]!;
+  return REMOVAL_PROFILES[PROFILE_OF_FORM[formOf(tree)] ?? USUAL_PROFILE]!;
 }
 
 /** The rules for a tree: its named profile with what was changed of it. */

@@ -19,13 +19,13 @@ import {
 } from '../../space/index.js';
 import type { PlacedBranch } from '../../tree/index.js';
 import type { Draft } from '../finding.js';
-import { isLiving, leastUsefulFirst, type Survey } from '../survey.js';
+import { isLiving, leastUsefulFirst, usefulness, type Survey } from '../survey.js';
 
 const parentLine = (s: Survey, b: PlacedBranch): Limb => s.placed.byId.get(b.branch.parent)?.line ?? s.placed.trunk;
 const outOf = (b: PlacedBranch): Vec => unit(sub(b.line.points[b.line.points.length - 1]!, b.line.points[0]!));
 const ids = (group: readonly PlacedBranch[]): string[] => group.map((b) => b.branch.id);
 const others = (group: readonly PlacedBranch[], b: PlacedBranch): string[] => ids(group).filter((id) => id !== b.branch.id);
-const list = (names: readonly string[]): string => `${names.slice(0, -1).join('; ')} and ${names[names.length - 1]!}`;
+const list = (names: readonly string[]): string => [names.slice(0, -1).join('; '), names[names.length - 1]!].filter(Boolean).join(' and ');
 
 /** A ring round a parent where branches leave it. */
 function ringAt(line: Limb, at: number): Vec[] {
@@ -120,26 +120,60 @@ export function within(sorted: readonly PlacedBranch[], limit: (lowest: PlacedBr
   return groups;
 }
 
+/** Branches within this share of the height below and above say which sides are open. */
+const NEAR_SHARE = 0.2;
+/** A side is wholly open where nothing stands within this of it. */
+const OPEN_DEG = 90;
+
+/** How far open the side of a branch is, 0..1: beside those that stay near below and above it. */
+function openness(s: Survey, b: PlacedBranch, group: readonly PlacedBranch[], going: ReadonlySet<string>): number {
+  const near = NEAR_SHARE * s.placed.height;
+  const turns = s.primaries
+    .filter((o) => !group.includes(o) && !going.has(o.branch.id) && Math.abs(o.line.points[0]![2] - b.line.points[0]![2]) <= near)
+    .map((o) => Math.abs(turnDeg(s.slopeOf(o).bearing, s.slopeOf(b).bearing)));
+  return clamp(Math.min(OPEN_DEG, ...turns) / OPEN_DEG, 0, 1);
+}
+
+/** The two of a whorl that serve best: on open sides, apart but no bar, not at the eye, green; of like thickness last. */
+function keptOfWhorl(s: Survey, group: readonly PlacedBranch[], going: ReadonlySet<string>): [PlacedBranch, PlacedBranch] {
+  const worth = new Map(group.map((b) => [b, 1.5 * openness(s, b, group, going) + usefulness(s, b)]));
+  const pairs = group.flatMap((a, i) =>
+    group.slice(i + 1).map((b) => {
+      const apart = Math.abs(turnDeg(s.slopeOf(a).bearing, s.slopeOf(b).bearing));
+      const facing = 180 - apart <= s.profile.limits.barDeg ? 0.5 : 0;
+      const alike = Math.min(a.branch.d, b.branch.d) / Math.max(a.branch.d, b.branch.d);
+      return { a, b, worth: worth.get(a)! + worth.get(b)! + clamp(apart / OPEN_DEG, 0, 1) - facing + 0.1 * alike };
+    }),
+  );
+  const best = pairs.reduce((x, y) => (y.worth > x.worth ? y : x));
+  return [best.a, best.b];
+}
+
+const opposite = (s: Survey, a: PlacedBranch, b: PlacedBranch): boolean =>
+  180 - Math.abs(turnDeg(s.slopeOf(a).bearing, s.slopeOf(b).bearing)) <= s.profile.limits.barDeg;
+
 function whorlsAndBars(s: Survey): Draft[] {
-  const { whorlMm, barDeg } = s.profile.limits;
+  const { whorlMm } = s.profile.limits;
   const height = (b: PlacedBranch): number => Math.max(whorlMm, b.parentDiameter / 2);
   const drafts: Draft[] = [];
   const proposed = new Set<string>();
   const bars = new Map<PlacedBranch, PlacedBranch[]>();
 
-  const opposite = (a: PlacedBranch, b: PlacedBranch): boolean => 180 - Math.abs(turnDeg(s.slopeOf(a).bearing, s.slopeOf(b).bearing)) <= barDeg;
   for (const group of within(s.onTrunk, height)) {
     const left = group.filter((b) => !proposed.has(b.branch.id));
-    for (const b of leastUsefulFirst(s, left).slice(0, Math.max(0, left.length - 2))) {
+    if (left.length < 3) continue;
+    const kept = keptOfWhorl(s, left, proposed);
+    const names = kept.map((b) => s.names(b.branch.id)).join(' and ');
+    for (const b of left.filter((x) => !kept.includes(x))) {
       proposed.add(b.branch.id);
       drafts.push({
         branch: b.branch.id,
         rule: 'whorl',
         severity: 2,
-        evidence: { with: others(group, b), within: Math.round(height(group[0]!)) },
+        evidence: { with: others(group, b), within: Math.round(height(group[0]!)), kept: ids(kept) },
         advice: 'remove',
         also: ['reserve'],
-        because: [`${group.length} branches leave at one height (${ids(group).join(', ')}): the trunk swells there. Two are enough; this one serves least.`],
+        because: [`${group.length} branches leave at one height: the trunk swells there. Two are enough; ${names} stand better to the sides left open.`],
         draw: () => ringed(s, b, b.branch.at, `${group.length} at one height`),
       });
     }
@@ -149,7 +183,7 @@ function whorlsAndBars(s: Survey): Draft[] {
     for (const b of rest.slice(i + 1)) {
       const gap = b.branch.at - a.branch.at;
       if (gap > height(a)) break;
-      if (!opposite(a, b)) continue;
+      if (!opposite(s, a, b)) continue;
       const [least, other] = leastUsefulFirst(s, [a, b]) as [PlacedBranch, PlacedBranch];
       bars.set(least, [...(bars.get(least) ?? []), other]);
     }
@@ -172,7 +206,9 @@ function barOf(s: Survey, least: PlacedBranch, facing: readonly PlacedBranch[]):
     },
     advice: 'remove',
     also: ['move', 'reserve'],
-    because: [`Faces ${ids(facing).join(', ')} straight across the trunk, ${gapTo(other).toFixed(0)} mm apart in height: together they read as a bar.`],
+    because: [
+      `Faces ${list(facing.map((o) => s.names(o.branch.id)))} straight across the trunk, ${gapTo(other).toFixed(0)} mm apart in height: together they read as a bar.`,
+    ],
     draw: () => ({
       lines: [least.line.points, ...facing.map((o) => o.line.points), ringAt(s.placed.trunk, (least.branch.at + other.branch.at) / 2)],
       words: [{ at: other.line.points[0]!, text: 'bar' }],
@@ -192,6 +228,13 @@ function forkWorth(a: Shoot, b: Shoot, lowDeg: number, highDeg: number): number 
   const angle = toDeg(angleBetween(a.way, b.way));
   const off = Math.max(0, lowDeg - angle, angle - highDeg);
   return 0.6 * clamp(1 - off / 50, 0, 1) + 0.4 * (Math.min(a.d, b.d) / Math.max(a.d, b.d));
+}
+
+/** Green of a branch beyond a place on it: its own, if its bare part ends there or before, and that of what leaves it farther out. */
+function greenBeyond(s: Survey, stem: PlacedBranch, at: number): number {
+  const { id, length, bareTo } = stem.branch;
+  const onwards = (s.on.get(id) ?? []).filter((b) => b.branch.at > at).reduce((sum, b) => sum + s.greenWith.get(b.branch.id)!, 0);
+  return onwards + stem.branch.green * clamp((length - at) / Math.max(1, length * (1 - bareTo)), 0, 1);
 }
 
 function forks(s: Survey): Draft[] {
@@ -214,8 +257,14 @@ function forks(s: Survey): Draft[] {
       if (group.length < 2 || shoots.length < 3) return [];
       const order = leastUsefulFirst(s, group);
       const rank = (x: Shoot): number => (x.branch ? order.indexOf(x.branch) : order.length);
+      // The line that goes on and carries the green is one of the two, whatever leaves beside it.
+      const green = group.map((b) => s.greenWith.get(b.branch.id)!);
+      const goesOn = shoots.length > group.length && isLiving(stem) && greenBeyond(s, stem, at) >= Math.max(...green);
       const pairs = shoots.flatMap((a, i) =>
-        shoots.slice(i + 1).map((b) => ({ a, b, worth: forkWorth(a, b, forkLowDeg, forkHighDeg) + 0.001 * (rank(a) + rank(b)) })),
+        shoots
+          .slice(i + 1)
+          .filter((b) => !goesOn || a.branch === null || b.branch === null)
+          .map((b) => ({ a, b, worth: forkWorth(a, b, forkLowDeg, forkHighDeg) + 0.001 * (rank(a) + rank(b)) })),
       );
       const best = pairs.reduce((x, y) => (y.worth > x.worth ? y : x));
       const angle = Math.round(toDeg(angleBetween(best.a.way, best.b.way)));
@@ -233,7 +282,7 @@ function forks(s: Survey): Draft[] {
             advice: x.branch ? 'remove' : 'shorten',
             also: ['reserve'],
             because: [
-              `${shoots.length} shoots from one point (${list(shoots.map(name))}): two make a fork. ${name(best.a)} and ${name(best.b)} stand ${angle}° apart and are most alike in thickness.`,
+              `${shoots.length} shoots from one point (${list(shoots.map(name))}): two make a fork. ${goesOn ? `${s.names(parent)} goes on and carries the green; with ${name(best.a.branch ? best.a : best.b)} it stands ${angle}° apart.` : `${name(best.a)} and ${name(best.b)} stand ${angle}° apart and are most alike in thickness.`}`,
               ...(x.branch ? [] : [`Shortened to ${at.toFixed(0)} mm, ${s.names(parent)} ends in that fork.`]),
             ],
             draw: () => ({ lines: [ringAt(stem.line, at), about.line.points], words: [{ at: here.point, text: `${shoots.length} from one point` }] }),

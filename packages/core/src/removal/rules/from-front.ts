@@ -36,7 +36,8 @@ export function fromFront(s: Survey): Draft[] {
       also: ['shorten', 'remove'],
       because: [`Covers ${percent(h.share)} of the lower trunk from the chosen front.`],
       draw: () => ({
-        lines: [stretch(low, h.from * seen, Math.max(h.from + 0.02, h.to) * seen).points],
+        // What it hides of a twin alone is not on the trunk's line: there the branch itself is shown.
+        lines: [h.from > h.to ? placed.byId.get(h.branch)!.line.points : stretch(low, h.from * seen, Math.max(h.from + 0.02, h.to) * seen).points],
         words: [{ at: pointAt(low, ((h.from + h.to) / 2) * seen).point, text: `${s.short(h.branch)} hides ${percent(h.share)}` }],
       }),
     }));
