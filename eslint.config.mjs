@@ -46,7 +46,7 @@ const houseRule = (files, forbidden) => ({
   rules: {
     'no-restricted-imports': [
       'error',
-      { patterns: forbidden.map((name) => noImport([name, `${name}/*`], 'Dependencies point one way: web, server, cli → contract, files → core.')) },
+      { patterns: forbidden.map((name) => noImport([name, `${name}/*`], 'Dependencies point one way: web, server, cli → contract, files → core; data stands alone.')) },
     ],
   },
 });
@@ -82,6 +82,7 @@ export default tseslint.config(
     rules: { '@typescript-eslint/no-explicit-any': 'off' },
   },
   ...roomRules,
+  houseRule(['packages/data/src/**'], ['@ustle/core', '@ustle/files', '@ustle/contract', '@ustle/server', '@ustle/web']),
   houseRule(['packages/files/src/**'], ['@ustle/contract', '@ustle/server', '@ustle/web']),
   houseRule(['packages/contract/src/*.ts'], ['@ustle/server', '@ustle/web', '@nestjs', 'react', 'class-validator']),
   houseRule(['packages/contract/src/bodies/**'], ['@ustle/server', '@ustle/web', '@nestjs', 'react']),

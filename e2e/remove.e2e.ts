@@ -83,11 +83,19 @@ test('a tree from its findings to the list to take along, by keyboard; undo afte
   await focus(page, 'ol button');
   await page.keyboard.press('Enter');
   await until(app, 'Old Ferry', (v) => !v.tree.branches.some((b: { id: string }) => b.id === first));
-  await says(page, /one cut,/);
+  await says(page, /one cut to make, 1 made,/);
+  // A slip is taken back on the list itself; numbers stay as they were taken along.
+  const tags = (): Promise<(string | null)[]> => page.$$eval('ol li > span', (all) => all.map((e) => e.textContent));
+  expect(await tags()).toEqual(['1', '2']);
+  await page.keyboard.press('Enter');
+  await until(app, 'Old Ferry', (v) => v.tree.branches.some((b: { id: string }) => b.id === first));
+  await page.waitForFunction(() => document.querySelector('ol button')!.getAttribute('aria-pressed') === 'false');
+  await page.keyboard.press('Enter');
+  await until(app, 'Old Ferry', (v) => !v.tree.branches.some((b: { id: string }) => b.id === first));
   await visit(app, `/tree/${id}/remove`);
   await press(page, 'Undo');
   await until(app, 'Old Ferry', (v) => v.tree.branches.some((b: { id: string }) => b.id === first));
-  expect((await ferry()).tree.record.map((e: { kind: string }) => e.kind)).toEqual(['removed', 'withdrawn']);
+  expect((await ferry()).tree.record.map((e: { kind: string }) => e.kind)).toEqual(['removed', 'withdrawn', 'removed', 'withdrawn']);
   await press(page, 'Redo');
   await until(app, 'Old Ferry', (v) => !v.tree.branches.some((b: { id: string }) => b.id === first));
   expect(app.errors).toEqual([]);

@@ -1,5 +1,5 @@
 import type { HTTPRequest } from 'puppeteer-core';
-import { actElsewhere, fill, idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, until, visit, type App } from './app';
+import { actElsewhere, fill, idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, until, visit, write, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
@@ -138,6 +138,39 @@ test('a change made elsewhere is told and shown; what does not arrive waits, is 
   await until(app, 'Perseverance', ({ tree }) => !tree.plan.pinned?.length);
   // The request that was cut off is the only fault the page may have told.
   expect(app.errors.splice(0).every((e) => e.startsWith('failed: '))).toBe(true);
+});
+
+test('a tree is named anew, put aside and found again, and deleted only when asked twice', async () => {
+  const { page } = app;
+  const id = await idOf(app, 'Marigold');
+  await visit(app, `/tree/${id}/read`);
+  await press(page, 'About it');
+  await write(page, 'dialog input', ' ');
+  await says(page, /A tree needs a name; it stays Marigold/);
+  await write(page, 'dialog input', 'Turnstone');
+  await until(app, 'Turnstone', ({ tree }) => tree.name === 'Turnstone');
+  await press(page, 'Put it aside');
+  await says(page, /Since 20 May 2026 it is not on the bench/);
+  await page.keyboard.press('Escape');
+  await says(page, /put aside 20 May 2026/);
+  await visit(app, '/bench');
+  await says(page, /Put aside: 1/);
+  expect(await page.$$eval('main > ul > li', (rows) => rows.map((r) => r.textContent).filter((t) => t!.startsWith('Turnstone')))).toEqual([]);
+  await pressWhere(page, 'summary', /Put aside/);
+  await press(page, 'Turnstone');
+  await sceneReady(page);
+  await press(page, 'About it');
+  await press(page, 'Back on the bench');
+  await says(page, /Put it aside/);
+  await press(page, 'Delete it');
+  await says(page, /Turnstone goes for good: \d+ measured branches.*Save its tree file first/);
+  await press(page, 'Keep it');
+  await press(page, 'Delete it');
+  expect((await stored(app, 'Turnstone')).tree.name).toBe('Turnstone');
+  await press(page, 'Delete Turnstone for good');
+  await page.waitForFunction(() => window.location.pathname === '/bench');
+  await page.waitForFunction(() => !document.body.innerText.includes('Turnstone'));
+  expect(await (await fetch(`${app.server.address}/api/trees/${id}`)).status).toBe(404);
 });
 
 test('keys are told, lamplight is kept, and what breaks in one place leaves the rest alive', async () => {

@@ -1,6 +1,7 @@
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { Command } from 'commander';
 import { allSpecies, dayOf, namesOf, planTree, sayBranches, type PlanDocument, type Tree } from '@ustle/core';
+import { backupTo, dataFolder, restoreFrom } from '@ustle/data';
 import { checkActs, LARGEST_FILE_BYTES, readTreeFile, writeTreeFile, type FileFault } from '@ustle/files';
 import { runActs } from './run-acts.js';
 
@@ -115,6 +116,20 @@ function program(): Command {
     .action((options: { json?: boolean }) => {
       if (options.json) print(JSON.stringify(allSpecies(), null, 2));
       else for (const s of allSpecies()) print(`${s.key.padEnd(20)} ${s.name} (${s.group})`);
+    });
+  cli
+    .command('backup <file>')
+    .description('copy all data (of the folder USTLE_DATA, else .data) into one new file, also while Ustle runs')
+    .action((file: string) => {
+      backupTo(dataFolder(), file);
+      print(harmless(`Everything in "${dataFolder()}" is in "${file}" too.`));
+    });
+  cli
+    .command('restore <file>')
+    .description('put a copy in the place of all data; Ustle is stopped first, and what was there is kept beside it')
+    .action((file: string) => {
+      const kept = restoreFrom(dataFolder(), file);
+      print(harmless(`"${dataFolder()}" holds what "${file}" does.${kept ? ` What was there before is kept in "${kept}".` : ''}`));
     });
   return cli;
 }

@@ -1,7 +1,8 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import Database from 'libsql';
 
 const bin = resolve(__dirname, '../bin/ustle.mjs');
 const larch = resolve(__dirname, '../../../demo/trees/lantern.ustle.json');
@@ -11,6 +12,24 @@ const file = (name: string, text: string): string => {
   writeFileSync(join(folder, name), text);
   return join(folder, name);
 };
+
+test('backup and restore: a copy of all data and back, or why not', () => {
+  const data = join(folder, 'data');
+  const withData = (...args: string[]) => spawnSync(process.execPath, [bin, ...args], { encoding: 'utf8', env: { ...process.env, USTLE_DATA: data } });
+  const copy = join(folder, 'copy.sqlite');
+  expect(withData('backup', copy)).toMatchObject({ status: 2, stderr: expect.stringMatching(/There is no data in/) });
+  mkdirSync(data);
+  const db = new Database(join(data, 'ustle.sqlite'));
+  db.exec(`CREATE TABLE migrations (name text); CREATE TABLE tree (name text); INSERT INTO tree VALUES ('Squall')`);
+  expect(withData('backup', copy)).toMatchObject({ status: 0, stdout: expect.stringContaining(copy) });
+  db.exec('DELETE FROM tree');
+  db.close();
+  expect(withData('restore', copy)).toMatchObject({ status: 0, stdout: expect.stringMatching(/kept in ".*before-1"/) });
+  const back = new Database(join(data, 'ustle.sqlite'), { readonly: true });
+  expect(back.prepare('SELECT name FROM tree').all()).toEqual([{ name: 'Squall' }]);
+  back.close();
+  expect(withData('restore', larch)).toMatchObject({ status: 2, stderr: expect.stringMatching(/not a sound copy/) });
+});
 
 test('do changes a file as the pages would, or names what is refused and leaves it as it was', () => {
   const act = (i: number, own: object) => ({ id: `5b1c0a4e-0000-4000-8000-00000000000${i}`, on: '2026-03-01', ...own });

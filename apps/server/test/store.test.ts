@@ -1,4 +1,4 @@
-import { cpSync, mkdtempSync, readdirSync, readFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { once } from 'node:events';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
@@ -52,6 +52,44 @@ test('one server to a folder; a clean stop leaves one file, with streams open to
   const again = await start(data, 4664);
   expect((await ask(again.address, 'GET', paths.tree(id))).body.tree).toEqual(sample);
   await again.kill();
+});
+
+test('put aside, a tree leaves the bench and not the season; deleted for good, all of it goes and nothing of another', async () => {
+  const data = folder();
+  let server = await start(data, 4672);
+  const call = (method: string, path: string, body?: unknown) => ask(server.address, method, path, body);
+  const [gone, stays] = [(await call('POST', paths.importTree('gone'), sample)).body.id, (await call('POST', paths.importTree('stays'), sample)).body.id];
+  const wire = { branch: 'b1', metal: 'copper', size: 2.05, strands: 1, angle: 45, hand: 'cw', start: 'over', bentDeg: 40, targetDeg: 30, over: 50 } as const;
+  for (const id of [gone, stays]) await doAct(server.address, id, { kind: 'wired', on: '2026-03-01', ...wire });
+  const asideOf = async () => Object.fromEntries((await call('GET', paths.trees)).body.map((t: any) => [t.id, t.asideOn]));
+  expect((await call('PUT', paths.aside(gone), { aside: 'yes' })).body).toMatchObject({ field: 'aside' });
+  expect((await call('PUT', paths.aside(gone), { aside: true })).body).toMatchObject({ id: gone, asideOn: '2026-05-20' });
+  await server.kill();
+  server = await start(data, 4672);
+  expect(await asideOf()).toEqual({ gone: '2026-05-20', stays: null });
+  const due = async () => (await call('GET', paths.season)).body.days.filter((d: any) => d.tree === gone);
+  expect((await due()).map((d: any) => d.leadsTo)).toEqual(['watch']);
+  expect((await call('PUT', paths.aside(gone), { aside: false })).body.asideOn).toBeNull();
+  expect((await due()).map((d: any) => d.kind)).toContain('plan');
+
+  // Twice is once; what was on its way to it arrives at nothing; the id is not used again.
+  for (const _ of [1, 2]) expect((await call('DELETE', paths.tree(gone))).status).toBe(204);
+  expect((await call('DELETE', paths.tree('never-was'))).status).toBe(404);
+  expect((await doAct(server.address, gone, { kind: 'note', text: 'late' }, 1)).status).toBe(404);
+  expect(await call('POST', paths.importTree('gone'), sample)).toMatchObject({ status: 410, body: { code: 'deleted' } });
+  expect(await asideOf()).toEqual({ stays: null });
+  expect(await due()).toEqual([]);
+  const copy = await fetch(server.address + paths.backup);
+  expect(copy.headers.get('content-disposition')).toMatch(/ustle-2026-05-20\.sqlite/);
+  const file = join(folder(), 'copy.sqlite');
+  writeFileSync(file, Buffer.from(await copy.arrayBuffer()));
+  await server.kill();
+  const db = new Database(file, { readonly: true });
+  for (const table of ['tree', 'measures', 'line', 'act', 'before'])
+    expect(
+      (db.prepare(`SELECT DISTINCT ${table === 'tree' ? 'id' : '"treeId"'} AS id FROM "${table}"`).all() as { id: string }[]).map((r) => [table, r.id]),
+    ).toEqual([[table, 'stays']]);
+  db.close();
 });
 
 test('what was acknowledged is there after the server is killed in a stream of writes', async () => {

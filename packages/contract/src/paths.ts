@@ -8,6 +8,7 @@ export const paths = {
   importTree: (tree?: string) => `/api/trees/import${tree ? `?id=${part(tree)}` : ''}`,
   generateTree: '/api/trees/made-up',
   tree: (tree: string) => `/api/trees/${part(tree)}`,
+  aside: (tree: string) => `/api/trees/${part(tree)}/aside`,
   treeFile: (tree: string) => `/api/trees/${part(tree)}/file`,
   silhouette: (tree: string, revision: number) => `/api/trees/${part(tree)}/silhouette?revision=${revision}`,
   plan: (tree: string, on?: string) => `/api/trees/${part(tree)}/plan${on ? `?on=${on}` : ''}`,
@@ -18,5 +19,6 @@ export const paths = {
   caliperPress: '/api/devices/caliper/press',
   season: '/api/season',
   calendar: '/api/season.ics',
+  backup: '/api/backup',
   docs: '/api/docs',
 } as const;

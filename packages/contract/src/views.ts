@@ -11,6 +11,8 @@ export interface StoredTree {
   id: string;
   revision: number;
   tree: Tree;
+  /** The day it was put aside; null while it is on the bench. */
+  asideOn: string | null;
   /** What undo and redo would do, in words; null where there is nothing. */
   undo: string | null;
   redo: string | null;
@@ -38,6 +40,8 @@ export interface TreeSummary {
   species: string;
   revision: number;
   coils: number;
+  /** The day it was put aside; null while it is on the bench. */
+  asideOn: string | null;
   next: Due | null;
   race: RaceBar | null;
 }

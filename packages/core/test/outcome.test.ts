@@ -7,6 +7,7 @@ import {
   coilsOn,
   consequencesOf,
   cutList,
+  cutsMade,
   dayOf,
   decided as decideOn,
   decisionsOf,
@@ -16,6 +17,7 @@ import {
   lengthOf,
   outcomeOf,
   placeTree,
+  takenAlong,
   planTree,
   promisesOf,
   proposeSessions,
@@ -203,6 +205,66 @@ test('the cut list goes from below, tells what to cut where, and leaves out what
     where: expect.stringMatching(/90 mm up the trunk, towards 9 o'clock/),
   });
   expect(second).toMatchObject({ tag: 2, branch: 'a', along: ['a1', 'a2'], widthMm: 9, green: expect.closeTo(0.4, 9) });
+});
+
+test('numbers of a list stay once the first of it is cut; a cut taken back is on the list again, with its number', () => {
+  const rows = tree([120, 200, 280, 360].map((at, i) => branch(`c${i}`, { at, bearing: i * 90, green: 0.05 })));
+  const numbers = (t: Tree) => Object.fromEntries(cutList(placeTree(t), 1).map((c) => [c.branch, c.tag]));
+  const made = (t: Tree) => cutsMade(t).map((l) => [l.tag, l.branch]);
+  const listed = after(
+    rows,
+    { kind: 'decide', branch: 'c3', act: 'remove' },
+    { kind: 'decide', branch: 'c0', act: 'shorten', length: 80, why: 'too long' },
+    { kind: 'decide', branch: 'c2', act: 'stub', length: 30, stub: 'anchor' },
+  );
+  expect([numbers(listed), made(listed)]).toEqual([{ c0: 1, c2: 2, c3: 3 }, []]);
+  const first = after(listed, { kind: 'take-off', branches: ['c0'] });
+  expect([numbers(first), made(first)]).toEqual([{ c2: 2, c3: 3 }, [[1, 'c0']]]);
+  // What is decided now comes behind, however low it is; what is no longer cut leaves a gap.
+  const more = after(first, { kind: 'decide', branch: 'c1', act: 'remove' }, { kind: 'decide', branch: 'c3', act: 'stub' });
+  expect(numbers(more)).toEqual({ c2: 2, c3: 3, c1: 4 });
+  expect(numbers(after(more, { kind: 'decide', branch: 'c2', act: 'keep' }))).toEqual({ c3: 3, c1: 4 });
+  const two = after(more, { kind: 'take-off', branches: ['c1', 'c2'] });
+  expect([numbers(two), made(two)]).toEqual([
+    { c3: 3 },
+    [
+      [1, 'c0'],
+      [2, 'c2'],
+      [4, 'c1'],
+    ],
+  ]);
+  // Each of the three ways to cut comes back as it was decided.
+  const back = cutsMade(two).reduce((t, line) => after(t, { kind: 'withdrawn', corrects: line.id! }), two);
+  expect([numbers(back), made(back)]).toEqual([{ c0: 1, c2: 2, c3: 3, c1: 4 }, []]);
+  expect(Object.fromEntries(back.plan.decisions.map((d) => [d.branch, d]))).toMatchObject({
+    c0: { act: 'shorten', length: 80, why: 'too long', tag: 1 },
+    c1: { act: 'remove', tag: 4 },
+    c2: { act: 'stub', stub: 'anchor', length: 30, tag: 2 },
+  });
+  expect(back.branches.find((b) => b.id === 'c0')!.length).toBe(200);
+  // The list done, those made stay to be seen until a new list begins, which counts from one.
+  const done = after(two, { kind: 'take-off', branches: ['c3'] });
+  expect(made(done)).toHaveLength(4);
+  const anew = after(done, { kind: 'decide', branch: 'c0', act: 'remove' });
+  expect([numbers(anew), made(anew)]).toEqual([{ c0: 1 }, []]);
+  expect(made(after(anew, { kind: 'take-off', branches: ['c0'] }))).toEqual([[1, 'c0']]);
+});
+
+test('what goes with another branch goes with the lowest that takes it, whatever is decided of itself', () => {
+  const t = tree([branch('a'), branch('a1', { parent: 'a', at: 100 }), branch('a11', { parent: 'a1', at: 40 }), branch('b', { at: 300 })]);
+  const cut = after(
+    t,
+    { kind: 'decide', branch: 'a1', act: 'remove' },
+    { kind: 'decide', branch: 'a11', act: 'shorten', length: 30 },
+    { kind: 'decide', branch: 'b', act: 'keep' },
+  );
+  expect([...takenAlong(cut)]).toEqual([['a11', 'a1']]);
+  expect(new Map([...takenAlong(after(cut, { kind: 'decide', branch: 'a', act: 'remove' }))])).toEqual(
+    new Map([
+      ['a11', 'a'],
+      ['a1', 'a'],
+    ]),
+  );
 });
 
 test("a client's tree is cut only as agreed; a tree of one's own needs nobody's word", () => {

@@ -8,6 +8,9 @@ const DEFAULTS = { name: '', tipD: null, bareTo: 0.35, green: 0, state: 'normal'
 const NEEDED = ['id', 'parent', 'at', 'bearing', 'elevation', 'length', 'd'] as const;
 const COLUMNS: readonly string[] = [...NEEDED, ...Object.keys(DEFAULTS)];
 
+/** The mark before a name that would else be read as a formula. */
+const AS_TEXT = /^'(?=[=+\-@])/;
+
 type Row = Record<string, string>;
 
 /** Rows of a delimited text with the number of the line each came from; tabs, semicolons and commas are told apart by themselves. */
@@ -51,7 +54,7 @@ export function readBranchCsv(text: string): MeasuredResult {
     if (backBuds === null) fault(line, 'backBuds', 'type', `"${row.backBuds}" is neither yes nor no.`);
     return {
       id: row.id ?? '',
-      ...(row.name ? { name: row.name } : {}),
+      ...(row.name ? { name: row.name.replace(AS_TEXT, '') } : {}),
       parent: row.parent || 'trunk',
       at: number('at'),
       bearing: number('bearing'),
@@ -70,9 +73,9 @@ export function readBranchCsv(text: string): MeasuredResult {
   return faults.length ? { faults: faults.slice(0, MOST_FAULTS) } : { measured: { branches } };
 }
 
-/** The branches as a table for a spreadsheet. Paths of crooked branches are not in it: the tree file keeps them. */
+/** The branches as a table for a spreadsheet, in which no name can be run as a formula. Paths of crooked branches are not in it: the tree file keeps them. */
 export const writeBranchCsv = (branches: readonly Branch[]): string =>
   `${Papa.unparse(
     branches.map((b) => Object.fromEntries(COLUMNS.map((c) => [c, (b as unknown as Record<string, unknown>)[c] ?? '']))),
-    { columns: [...COLUMNS], newline: '\n' },
+    { columns: [...COLUMNS], newline: '\n', escapeFormulae: true },
   )}\n`;

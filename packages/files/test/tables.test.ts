@@ -17,6 +17,16 @@ test('branches come back from their table', () => {
   expect(branchesOf(writeBranchCsv(branches))).toEqual(branches);
 });
 
+test('no name can be run as a formula by a spreadsheet, and it comes back as it was', () => {
+  const [first] = tree().branches.map(({ path: _path, ...b }) => b);
+  const names = ['=1+1', '+HYPERLINK("http://x")', '-2', '@SUM(A1)', "'quoted", 'a, "b"'];
+  const branches = names.map((name, i) => ({ ...first!, id: `n${i}`, name, elevation: -10 }));
+  const text = writeBranchCsv(branches);
+  for (const line of text.split('\n').slice(1)) for (const cell of line.split(',')) expect(cell).not.toMatch(/^"?[=+@]/);
+  expect(text).not.toMatch(/(^|,)"?-[^\d]|,"?-2"?,/m);
+  expect(branchesOf(text)).toEqual(branches);
+});
+
 const HEAD = 'id,parent,at,bearing,elevation,length,d';
 test.each([
   [

@@ -48,8 +48,8 @@ export class BenchService {
     const all = await Promise.all(
       (await this.trees.listed()).map(async (row): Promise<TreeSummary> => {
         const { due, race, coils } = await this.sumOf(row);
-        const { id, name, revision } = row;
-        return { id, name, species: findSpecies(row.species)!.name, revision, coils, race, next: due[0] ?? null };
+        const { id, name, revision, asideOn } = row;
+        return { id, name, asideOn, species: findSpecies(row.species)!.name, revision, coils, race, next: due[0] ?? null };
       }),
     );
     const rank = (t: TreeSummary): string => (t.next ? urgency(t.next) : 'z');
@@ -58,7 +58,12 @@ export class BenchService {
 
   async due(): Promise<DueView[]> {
     const rows = await this.trees.listed();
-    const all = await Promise.all(rows.map(async (row) => (await this.sumOf(row)).due.map((d): DueView => ({ ...d, tree: row.id, treeName: row.name }))));
+    const all = await Promise.all(
+      rows.map(async (row) =>
+        // Of a tree put aside only its wire is due: that does not wait.
+        (await this.sumOf(row)).due.filter((d) => !row.asideOn || d.leadsTo === 'watch').map((d): DueView => ({ ...d, tree: row.id, treeName: row.name })),
+      ),
+    );
     return all.flat().sort((a, b) => (urgency(a) + a.treeName < urgency(b) + b.treeName ? -1 : 1));
   }
 }

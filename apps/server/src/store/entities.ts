@@ -12,7 +12,7 @@ export class TreeRow {
   @Column('integer') recorded!: number;
   @Column('text') plan!: string;
   /** The day it was put aside; null while it is on the bench. */
-  @Column('text', { nullable: true }) archivedOn!: string | null;
+  @Column('text', { name: 'archivedOn', nullable: true }) asideOn!: string | null;
 }
 
 /** A tree's measured part and whatever else its file says, as a document of its own: a decision does not write it again. */

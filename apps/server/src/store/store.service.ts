@@ -2,15 +2,12 @@ import { existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { Mutex } from 'async-mutex';
+import { DATA_FILE, dataFolder, FolderLock } from '@ustle/data';
 import Database from 'libsql';
 import { DataSource, type EntityManager } from 'typeorm';
 import { storeProblem } from '../problem.js';
 import { ENTITIES } from './entities.js';
-import { FolderLock } from './folder-lock.js';
 import { MIGRATIONS } from './migrations/index.js';
-
-export const dataFolder = (): string => process.env.USTLE_DATA ?? '.data';
-const FILE = 'ustle.sqlite';
 
 /** One piece of writing work: the database within its transaction, and what is to be done once that is on the disk. */
 export interface Writing {
@@ -34,11 +31,11 @@ export class Store implements OnModuleInit, OnModuleDestroy {
   async onModuleInit(): Promise<void> {
     mkdirSync(this.folder, { recursive: true });
     this.lock.take();
-    this.refuseNewer(join(this.folder, FILE));
+    this.refuseNewer(join(this.folder, DATA_FILE));
     this.source = new DataSource({
       type: 'better-sqlite3',
       driver: Database,
-      database: join(this.folder, FILE),
+      database: join(this.folder, DATA_FILE),
       entities: ENTITIES,
       migrations: MIGRATIONS,
       migrationsRun: false,
@@ -113,6 +110,10 @@ export class Store implements OnModuleInit, OnModuleDestroy {
 
   /** A copy of all data as one file, made while the server runs. */
   async copyTo(file: string): Promise<void> {
-    await this.turn.runExclusive(() => this.source.query('VACUUM INTO ?', [file]));
+    await this.turn
+      .runExclusive(() => this.source.query('VACUUM INTO ?', [file]))
+      .catch((error: unknown) => {
+        throw storeProblem(error) ?? error;
+      });
   }
 }

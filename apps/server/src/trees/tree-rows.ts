@@ -1,6 +1,6 @@
 import { isoOf, type Act, type Before, type RecordLine, type Step, type Tree } from '@ustle/core';
 import type { EntityManager } from 'typeorm';
-import { ActRow, BeforeRow, LineRow, MeasuresRow, TreeRow } from '../store/entities.js';
+import { ActRow, BeforeRow, ForgottenRow, LineRow, MeasuresRow, TreeRow } from '../store/entities.js';
 
 const CHUNK = 200;
 
@@ -9,7 +9,7 @@ const split = ({ plan, record: _record, ...own }: Tree): { plan: string; own: st
 /** Stores a new tree with its record; lines without an id get the next free one. */
 export async function insertTree(db: EntityManager, id: string, tree: Tree): Promise<void> {
   const { plan, own } = split(tree);
-  await db.insert(TreeRow, { id, revision: 1, name: tree.name, species: tree.species, recorded: tree.record.length, plan, archivedOn: null });
+  await db.insert(TreeRow, { id, revision: 1, name: tree.name, species: tree.species, recorded: tree.record.length, plan, asideOn: null });
   await db.insert(MeasuresRow, { treeId: id, document: own });
   const used = new Set(tree.record.flatMap((line) => line.id ?? []));
   let next = 1;
@@ -48,8 +48,8 @@ export async function insertLines(db: EntityManager, treeId: string, recorded: n
   if (rows.length) await db.update(TreeRow, { id: treeId }, { recorded: recorded + rows.length });
 }
 
-/** A stored tree with its revision; null for an unknown id. */
-export async function loadTree(db: EntityManager, id: string): Promise<{ revision: number; tree: Tree } | null> {
+/** A stored tree with its revision, and when it was put aside; null for an unknown id. */
+export async function loadTree(db: EntityManager, id: string): Promise<{ revision: number; tree: Tree; asideOn: string | null } | null> {
   const row = await db.findOneBy(TreeRow, { id });
   if (!row) return null;
   const own = await db.findOneByOrFail(MeasuresRow, { treeId: id });
@@ -59,7 +59,14 @@ export async function loadTree(db: EntityManager, id: string): Promise<{ revisio
     plan: JSON.parse(row.plan) as Tree['plan'],
     record: record.map((l) => JSON.parse(l.document) as RecordLine),
   } as Tree;
-  return { revision: row.revision, tree };
+  return { revision: row.revision, tree, asideOn: row.asideOn };
+}
+
+/** Deletes a tree for good, its record with it; of it only stays that it was here. */
+export async function forgetTree(db: EntityManager, treeId: string): Promise<void> {
+  await db.insert(ForgottenRow, { treeId });
+  for (const rows of [BeforeRow, ActRow, LineRow, MeasuresRow]) await db.delete(rows, { treeId });
+  await db.delete(TreeRow, { id: treeId });
 }
 
 /** Taking back and making again are kept among the acts. */

@@ -1,7 +1,7 @@
-import { Body, Controller, Get, Header, Param, Post, Query, Req, Res } from '@nestjs/common';
+import { Body, Controller, Delete, Get, Header, HttpCode, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
 import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { StoredTree } from '@ustle/contract';
-import { MadeUpBody, NewTreeBody } from '@ustle/contract/bodies';
+import { AsideBody, MadeUpBody, NewTreeBody } from '@ustle/contract/bodies';
 import { blankTree, dayOf, findSpecies, generateTree, sizeAtAge, type PlanDocument, type Silhouette } from '@ustle/core';
 import { writeBranchCsv, writeTreeFile } from '@ustle/files';
 import type { Request, Response } from 'express';
@@ -60,6 +60,20 @@ export class TreesController {
   @ApiOperation({ summary: 'One tree with plan, record and revision' })
   get(@Param('id') id: string): Promise<StoredTree> {
     return this.trees.get(id);
+  }
+
+  @Put(':id/aside')
+  @ApiBody(bodyOf(AsideBody))
+  @ApiOperation({ summary: 'Put a tree aside, or back on the bench; its wire stays in the season' })
+  aside(@Param('id') id: string, @Body() { aside }: AsideBody): Promise<StoredTree> {
+    return this.trees.putAside(id, aside);
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  @ApiOperation({ summary: 'Delete a tree for good, with its record' })
+  forget(@Param('id') id: string): Promise<void> {
+    return this.trees.forget(id);
   }
 
   @Get(':id/file')

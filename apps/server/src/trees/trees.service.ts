@@ -4,6 +4,7 @@ import type { ActAnswer, StoredTree } from '@ustle/contract';
 import {
   EMPTY_LOG,
   isGuarded,
+  isoOf,
   namesOf,
   perform,
   sayAct,
@@ -19,16 +20,17 @@ import { readTreeFile } from '@ustle/files';
 import type { EntityManager } from 'typeorm';
 import { actRefused, notFound, ProblemException, refused } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
-import { ActRow, LineRow, TreeRow } from '../store/entities.js';
+import { ActRow, ForgottenRow, LineRow, TreeRow } from '../store/entities.js';
 import { Store } from '../store/store.service.js';
 import { actOf, doneOf, stacked, stacksOf, type Stacks } from './history.js';
-import { insertAct, insertLines, insertTree, loadTree, stepOn, updateTree, type StoredAct } from './tree-rows.js';
+import { forgetTree, insertAct, insertLines, insertTree, loadTree, stepOn, updateTree, type StoredAct } from './tree-rows.js';
 
 /** A tree as it is held in memory beside its rows, so that an act reads nothing anew. */
 interface Held {
   revision: number;
   tree: Tree;
   stacks: Stacks;
+  asideOn: string | null;
 }
 
 const MOST_HELD = 60;
@@ -52,10 +54,10 @@ export class TreesService {
     return this.store.read((db) => this.hold(db, id));
   }
 
-  /** Of every tree on the bench what can be told without reading it. */
-  listed(): Promise<Pick<TreeRow, 'id' | 'revision' | 'name' | 'species' | 'recorded'>[]> {
+  /** Of every tree what can be told without reading it. */
+  listed(): Promise<Pick<TreeRow, 'id' | 'revision' | 'name' | 'species' | 'recorded' | 'asideOn'>[]> {
     return this.store.read((db) =>
-      db.find(TreeRow, { select: { id: true, revision: true, name: true, species: true, recorded: true }, order: { name: 'ASC', id: 'ASC' } }),
+      db.find(TreeRow, { select: { id: true, revision: true, name: true, species: true, recorded: true, asideOn: true }, order: { name: 'ASC', id: 'ASC' } }),
     );
   }
 
@@ -69,8 +71,31 @@ export class TreesService {
   /** Adds a tree; under an id that is known already it was sent twice, and is answered with what is there. */
   add(tree: Tree, id: string = randomUUID()): Promise<StoredTree> {
     return this.store.write(async ({ db }) => {
+      if (await db.existsBy(ForgottenRow, { treeId: id }))
+        throw new ProblemException(410, { code: 'deleted', field: 'id', message: 'A tree with this id was deleted for good; bring it in as a new one.' });
       if (!(await db.existsBy(TreeRow, { id }))) await insertTree(db, id, tree);
       return this.view(db, id, await this.hold(db, id));
+    });
+  }
+
+  /** Puts a tree aside or back on the bench; asked again it stays as it is. */
+  putAside(id: string, aside: boolean): Promise<StoredTree> {
+    return this.store.write(async ({ db, whenStored }) => {
+      const held = await this.hold(db, id);
+      const next: Held = { ...held, asideOn: aside ? (held.asideOn ?? isoOf(this.clock.today())) : null };
+      await db.update(TreeRow, { id }, { asideOn: next.asideOn });
+      whenStored(() => this.keep(id, next));
+      return this.view(db, id, next);
+    });
+  }
+
+  /** Deletes a tree for good; what is gone already is gone. */
+  forget(id: string): Promise<void> {
+    return this.store.write(async ({ db, whenStored }) => {
+      if (await db.existsBy(ForgottenRow, { treeId: id })) return;
+      await this.hold(db, id);
+      await forgetTree(db, id);
+      whenStored(() => this.held.delete(id));
     });
   }
 
@@ -106,7 +131,7 @@ export class TreesService {
       if ('refused' in result) throw actRefused(result.refused);
       const { tree, lines, done } = result;
       const changed = tree.plan !== held.tree.plan || Object.keys(tree).some((k) => k !== 'record' && tree[k as keyof Tree] !== held.tree[k as keyof Tree]);
-      const next: Held = { tree, revision: held.revision + Number(changed), stacks: stacked(held.stacks, act) };
+      const next: Held = { ...held, tree, revision: held.revision + Number(changed), stacks: stacked(held.stacks, act) };
       if (changed) await updateTree(db, id, next.revision, held.tree, tree);
       await insertLines(db, id, held.tree.record.length, lines);
       const stack = act.kind === 'undo' ? held.stacks.done : held.stacks.undone;
@@ -154,10 +179,10 @@ export class TreesService {
     });
   }
 
-  private async view(db: EntityManager, id: string, { revision, tree, stacks }: Held): Promise<StoredTree> {
+  private async view(db: EntityManager, id: string, { revision, tree, stacks, asideOn }: Held): Promise<StoredTree> {
     const names = namesOf(tree);
     const say = async (act: string | undefined): Promise<string | null> => (act === undefined ? null : sayAct(await actOf(db, act), names));
     const { done, undone } = stacks;
-    return { id, revision, tree, undo: await say(done[done.length - 1]), redo: await say(undone[undone.length - 1]) };
+    return { id, revision, tree, asideOn, undo: await say(done[done.length - 1]), redo: await say(undone[undone.length - 1]) };
   }
 }

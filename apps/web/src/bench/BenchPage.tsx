@@ -1,9 +1,9 @@
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
-import type { TreeSummary } from '@ustle/contract';
+import { paths, type TreeSummary } from '@ustle/contract';
 import { useTrees, useYard } from '../shared/queries';
 import { Skeleton } from '../shared/parts';
-import { daysBetween, sayLong, sayShort } from '../shared/say';
+import { daysBetween, sayDate, sayLong, sayShort } from '../shared/say';
 import { StageGlyph, type Glyph } from '../shared/StageGlyph';
 import { useTitle } from '../shared/use-title';
 import { ImportTree } from './ImportTree';
@@ -92,10 +92,34 @@ function Empty() {
   );
 }
 
+/** Trees that are not on the bench, to be found again. */
+function PutAside({ trees }: { trees: readonly TreeSummary[] }) {
+  return (
+    <details className="px-4 sm:px-6">
+      <summary className="min-h-11 cursor-pointer content-center text-quiet">Put aside: {trees.length}</summary>
+      <ul className="mb-4">
+        {trees.map((tree) => (
+          <li key={tree.id} className="border-b border-rule">
+            <Link to={`/tree/${tree.id}/read`} className="flex min-h-11 flex-wrap items-baseline gap-x-4 py-2 hover:bg-sheet">
+              <span className="font-serif text-lg">{tree.name}</span>
+              <span className="text-quiet">
+                {tree.species}, since {sayDate(tree.asideOn!)}
+                {tree.coils > 0 && `; wire on it: ${tree.next?.title ?? 'watched in Season'}`}
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
 /** The trees in the order in which they need a hand. */
 export function BenchPage() {
   useTitle('Bench');
-  const { data: trees, error } = useTrees();
+  const { data: all, error } = useTrees();
+  const trees = all?.filter((t) => !t.asideOn);
+  const aside = all?.filter((t) => t.asideOn) ?? [];
   const [newTree, setNewTree] = useState(false);
   const { data: yard } = useYard();
   const soon = trees && yard ? trees.filter((t) => t.next && t.next.kind !== 'plan' && daysBetween(yard.today, t.next.on) <= 7).length : 0;
@@ -123,8 +147,8 @@ export function BenchPage() {
           <Skeleton lines={6} />
         </div>
       )}
-      {trees?.length === 0 && <Empty />}
-      {trees && trees.length > 0 && yard && (
+      {all?.length === 0 && <Empty />}
+      {trees && all && all.length > 0 && yard && (
         <>
           <ul>
             {trees.map((tree) => (
@@ -132,12 +156,18 @@ export function BenchPage() {
             ))}
           </ul>
           <Legend />
-          <details className="px-4 pb-8 sm:px-6" onToggle={(event) => setNewTree(event.currentTarget.open)}>
-            <summary className="cursor-pointer text-quiet">A new tree</summary>
+          {aside.length > 0 && <PutAside trees={aside} />}
+          <details className="px-4 sm:px-6" onToggle={(event) => setNewTree(event.currentTarget.open)}>
+            <summary className="min-h-11 cursor-pointer content-center text-quiet">A new tree</summary>
             <div className="mt-3">
               <Suspense fallback={null}>{newTree && <NewTree />}</Suspense>
             </div>
           </details>
+          <p className="px-4 pb-8 sm:px-6">
+            <a className="inline-flex min-h-11 items-center text-quiet underline" href={paths.backup} download>
+              Save a copy of everything
+            </a>
+          </p>
         </>
       )}
     </main>

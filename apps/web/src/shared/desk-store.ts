@@ -147,5 +147,23 @@ export async function doStep(view: StoredTree, kind: 'undo' | 'redo'): Promise<v
   refreshLists();
 }
 
+/** Puts a tree aside or back on the bench, once all that waits is stored. */
+export async function putAside(id: string, aside: boolean): Promise<void> {
+  const line = lineOf(id);
+  while (line.acts.length) await pause(50);
+  const fresh = await counted(send<StoredTree>(paths.aside(id), { aside }, 'PUT'));
+  line.stored = line.stored ? { ...fresh, tree: withSameParts(fresh.tree, line.stored.tree) } : fresh;
+  show(id);
+  refreshLists();
+}
+
+/** Deletes a tree for good; what waited for it is let go of. */
+export async function forgetTree(id: string): Promise<void> {
+  await counted(ask<unknown>(paths.tree(id), { method: 'DELETE' }));
+  keepActs(id, []);
+  lines.delete(id);
+  refreshLists();
+}
+
 /** Whatever waited when the page was left is sent now, also of trees that are not looked at. */
 export const resume = (ids: readonly string[]): void => ids.forEach((id) => void fetchTree(id).catch(() => undefined));

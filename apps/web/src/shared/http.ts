@@ -27,5 +27,5 @@ export async function ask<T>(path: string, init?: RequestInit): Promise<T> {
   return body as T;
 }
 
-export const send = <T>(path: string, body: unknown): Promise<T> =>
-  ask<T>(path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+export const send = <T>(path: string, body: unknown, method: 'POST' | 'PUT' = 'POST'): Promise<T> =>
+  ask<T>(path, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });

@@ -1,15 +1,18 @@
-import { useMemo } from 'react';
-import { paths } from '@ustle/contract';
-import { speciesOf } from '@ustle/core';
+import { lazy, Suspense, useMemo, useState } from 'react';
+import { coilsOn, dayOf, speciesOf } from '@ustle/core';
 import { useKeys } from '../shared/keys';
 import { useDesk } from './desk';
 import type { Stage } from './stage';
+import { sayDate } from '../shared/say';
 import { StageRow, StageStem } from './StageStem';
 
-/** The tree's name, undo and redo, its file, and the stages on their stem. */
+const TreeSheet = lazy(() => import('./TreeSheet').then((m) => ({ default: m.TreeSheet })));
+
+/** The tree's name, undo and redo, what is done with it as a whole, and the stages on their stem. */
 export function TreeHead({ stage, settled }: { stage: Stage; settled: ReadonlySet<string> }) {
-  const { stored, tree, step } = useDesk();
-  const { undo, redo } = stored;
+  const { stored, tree, today, step } = useDesk();
+  const { undo, redo, asideOn } = stored;
+  const [sheet, setSheet] = useState(false);
   useKeys(
     'This tree',
     useMemo(
@@ -26,6 +29,7 @@ export function TreeHead({ stage, settled }: { stage: Stage; settled: ReadonlySe
         <h1 className="truncate text-2xl">{tree.name}</h1>
         <p className="text-quiet">
           {speciesOf(tree.species).name}, {tree.branches.length} branches, pot {tree.pot.width.toFixed(0)} mm
+          {asideOn && `, put aside ${sayDate(asideOn)}`}
         </p>
       </div>
       <div className="flex items-center gap-1">
@@ -47,12 +51,13 @@ export function TreeHead({ stage, settled }: { stage: Stage; settled: ReadonlySe
         >
           Redo
         </button>
-        <a className="btn btn-ghost btn-sm" href={paths.treeFile(stored.id)} download>
-          Tree file
-        </a>
+        <button type="button" className="btn btn-ghost btn-sm" onClick={() => setSheet(true)}>
+          About it
+        </button>
       </div>
       <StageStem stage={stage} settled={settled} />
       <StageRow stage={stage} />
+      <Suspense fallback={null}>{sheet && <TreeSheet onClose={() => setSheet(false)} coils={coilsOn(tree, dayOf(today)).length} />}</Suspense>
     </header>
   );
 }

@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { ACT, FAULTS, figure, FORMS, id, list, mm, oneOf, optional, whole, words } from '@ustle/core';
+import { ACT, FAULTS, figure, FORMS, id, list, mm, oneOf, optional, whole, words, yesNo } from '@ustle/core';
 import { bodyClass } from './body-class.js';
 
 export { descriptionOf, fieldFaults } from './body-class.js';
@@ -31,6 +31,10 @@ const MADE_UP = Type.Object({
 });
 /** A tree made up by the program, to try things on. */
 export class MadeUpBody extends bodyClass('MadeUpBody', MADE_UP) {}
+
+const ASIDE = Type.Object({ aside: yesNo('put aside, or back on the bench') });
+/** Where a tree is to be. */
+export class AsideBody extends bodyClass('AsideBody', ASIDE) {}
 
 const PRESS = Type.Object({ near: optional(mm(0.3, 400, 'about how thick it is, where that is known', 0.1)) });
 /** What the caliper lies on; only the simulated caliper asks. */

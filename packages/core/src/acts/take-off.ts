@@ -1,5 +1,19 @@
-import { afterCut, agreedBranches, cutLines, id, isCutting, list, namesOf } from '../tree/index.js';
+import { cutList } from '../removal/index.js';
+import { afterCut, agreedBranches, cutLines, id, isCutting, list, namesOf, placeTree, sessionOf, type Tree } from '../tree/index.js';
 import { actKind, missing, refuse } from './act.js';
+
+/** The tree with the numbers of its list of cuts written to the decisions: from the first cut on they stay. */
+function numbered(tree: Tree, session: number): { tree: Tree; tags: Map<string, number> } {
+  const { plan } = tree;
+  const tags = new Map(cutList(placeTree(tree), session).map((c) => [c.branch, c.tag]));
+  const goesOn = plan.cutting && plan.decisions.some((d) => d.tag);
+  const decisions = plan.decisions.map((d) => (tags.has(d.branch) ? { ...d, tag: tags.get(d.branch)! } : d));
+  const cutting = {
+    numbers: Math.max(1, goesOn ? plan.cutting!.numbers : 0, ...tags.values()),
+    since: goesOn ? plan.cutting!.since : tree.record.length,
+  };
+  return { tree: { ...tree, plan: { ...plan, decisions, cutting } }, tags };
+}
 
 /** Branches were cut as the plan decided: the measured tree moves on, the record keeps the wood as it was. A client's tree is cut only as they agreed. */
 export const takeOff = actKind({
@@ -17,7 +31,10 @@ export const takeOff = actKind({
       if (agreed && !agreed.has(branch))
         return refuse('branches', 'not-agreed', `This tree belongs to ${tree.client}: note first who agreed to cut ${names(branch)}, and when.`);
     }
-    return { tree: afterCut(tree, branches), lines: cutLines(tree, branches, on) };
+    const first = tree.plan.decisions.find((d) => d.branch === branches[0])!;
+    const { tree: before, tags } = numbered(tree, sessionOf(first));
+    const lines = cutLines(before, branches, on).map((line) => (tags.has(line.branch) ? { ...line, tag: tags.get(line.branch)! } : line));
+    return { tree: afterCut(before, branches), lines };
   },
   say: ({ branches }, names) => `cut ${branches.map(names).join(', ')}`,
 });

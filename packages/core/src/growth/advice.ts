@@ -61,7 +61,9 @@ export function race(coil: CoilState, onDay: number, last: MarkStage | null, tol
   const { stage, said, does } = firstMark[tolerance];
   const fade = coil.species.markFadeYears;
   const notes = [
-    ...(last === 'marking' && tolerance === 'fading' ? [`It marks; on this bark a shallow mark grows out in about ${fade ?? 3} years.`] : []),
+    ...(last === 'marking' && tolerance === 'fading'
+      ? [`It marks; on this bark a shallow mark grows out in about ${fade === 1 ? 'a year' : `${fade ?? 3} years`}.`]
+      : []),
     ...(coil.bend?.assumedLength ? [`The length of its bend was not noted: ${coil.bend.assumedLength.toFixed(0)} mm are taken.`] : []),
   ];
   const result = (advice: RaceAdvice, ...because: string[]): Race => ({ forecast: found, tolerance, limit, window, advice, because: [...because, ...notes] });

@@ -19,7 +19,10 @@ export interface CutItem {
   why: string | null;
 }
 
-/** The cuts of one session in the order to make them: from below, what is inside before what is outside. */
+/**
+ * The cuts of one session in the order to make them: from below, what is inside before what is outside.
+ * Once the first of a list is cut, its numbers stay, and what is decided after that comes behind.
+ */
 export function cutList(placed: PlacedTree, session: number): CutItem[] {
   const { tree } = placed;
   const names = namesOf(tree);
@@ -42,7 +45,7 @@ export function cutList(placed: PlacedTree, session: number): CutItem[] {
             ? `Shorten to ${kept.toFixed(0)} mm${d.act === 'shorten' && d.toShoot ? `, just past ${names(d.toShoot)}` : ''}.`
             : `Cut off at ${at}.`;
       return {
-        tag: 0,
+        tag: d.tag ?? 0,
         branch: d.branch,
         act: d.act,
         session,
@@ -55,6 +58,8 @@ export function cutList(placed: PlacedTree, session: number): CutItem[] {
         height: b.line.points[0]![2],
       };
     })
-    .sort((a, b) => a.height - b.height || (a.branch < b.branch ? -1 : 1));
-  return items.map(({ height: _height, ...item }, i) => ({ ...item, tag: i + 1 }));
+    .sort((a, b) => (a.tag || Infinity) - (b.tag || Infinity) || a.height - b.height || (a.branch < b.branch ? -1 : 1));
+  const before = items.some((i) => i.tag) ? (tree.plan.cutting?.numbers ?? 0) : 0;
+  let fresh = before;
+  return items.map(({ height: _height, ...item }) => ({ ...item, tag: item.tag || ++fresh }));
 }

@@ -4,6 +4,7 @@ import { placeTree, withChildren } from './geometry.js';
 import { isCutting, outcomeOf, takenOff } from './outcome.js';
 import { standing } from './record.js';
 import type { LineOf, RecordLine } from './lines.js';
+import type { Decision } from './plan-parts.js';
 import type { Branch } from './measures.js';
 import { namesOf } from './names.js';
 import type { Tree } from './types.js';
@@ -58,6 +59,25 @@ export function beforeCut(tree: Tree, { was = [], green = 0 }: CutLine): Tree {
 
 /** The cuts that stand in the record, oldest first. */
 export const cutsOf = (tree: Tree): CutLine[] => standing(tree.record).filter(isCut);
+
+/** Cuts of the list that is being worked which are made already, by their numbers; none once a new list has begun. */
+export function cutsMade(tree: Tree): CutLine[] {
+  const { cutting, decisions } = tree.plan;
+  const open = decisions.filter(isCutting);
+  if (!cutting || (open.length && !open.some((d) => d.tag))) return [];
+  const own = new Set(tree.record.slice(cutting.since).map((line) => line.id));
+  return cutsOf(tree)
+    .filter((line) => line.tag && own.has(line.id))
+    .sort((a, b) => a.tag! - b.tag!);
+}
+
+/** What was decided of a branch before it was cut, as the record tells it. */
+export function decisionBefore({ kind, branch, length, text, tag, ...line }: CutLine): Decision {
+  const common = { branch, ...(text ? { why: text } : {}), ...(tag ? { tag } : {}) };
+  if (kind === 'removed') return { ...common, act: 'remove' };
+  const left = length === undefined ? {} : { length };
+  return 'stub' in line && line.stub ? { ...common, act: 'stub', stub: line.stub, ...left } : { ...common, act: 'shorten', ...left };
+}
 
 /** The tree as it was measured on a day: what was cut since is back on. */
 export function treeOn(tree: Tree, onDay: number): Tree {

@@ -1,4 +1,5 @@
-import { takenOff } from './outcome.js';
+import { withChildren } from './geometry.js';
+import { CUTTING, isCutting, takenOff } from './outcome.js';
 import { detailsOf, type Decision, type DecisionDetails, type Fate } from './plan-parts.js';
 import type { Tree } from './types.js';
 
@@ -9,6 +10,18 @@ export function decisionsOf(tree: Tree): Map<string, Fate> {
   return new Map(tree.branches.map((b) => [b.id, gone.has(b.id) ? 'remove' : (own.get(b.id) ?? 'undecided')]));
 }
 
+/** Branches that go with another one that is cut, each with the one that takes it along. */
+export function takenAlong(tree: Tree): Map<string, string> {
+  const by = new Map<string, string>();
+  for (const decision of tree.plan.decisions.filter(isCutting))
+    for (const id of takenOff(tree, [decision]).gone)
+      if (id !== decision.branch) by.set(id, by.has(id) ? lower(tree, by.get(id)!, decision.branch) : decision.branch);
+  return by;
+}
+
+/** Of two branches on one line the one nearer the trunk. */
+const lower = (tree: Tree, a: string, b: string): string => (withChildren(tree, a).has(b) ? a : b);
+
 /** A decision with only the details that go with its fate, and none that is null. */
 function decisionOf(branch: string, act: Fate, details: DecisionDetails): Decision {
   const own = detailsOf(act);
@@ -16,13 +29,17 @@ function decisionOf(branch: string, act: Fate, details: DecisionDetails): Decisi
   return { branch, act, ...Object.fromEntries(kept) } as Decision;
 }
 
+const CUTS = new Set(CUTTING);
+
 /** One decision set among the others. Another fate keeps only why and when; "undecided" takes it away. */
 function set(decisions: readonly Decision[], branch: string, act: Fate, details: DecisionDetails): Decision[] {
   const others = decisions.filter((d) => d.branch !== branch);
   if (act === 'undecided') return others;
   const before = decisions.find((d) => d.branch === branch);
   const kept: DecisionDetails = before?.act === act ? before : { why: before?.why, session: before?.session };
-  return [...others, decisionOf(branch, act, { ...kept, ...details })];
+  // A number that was taken along stays with the branch as long as it is to be cut.
+  const tag = before?.tag && CUTS.has(act) ? { tag: before.tag } : {};
+  return [...others, { ...decisionOf(branch, act, { ...kept, ...details }), ...tag }];
 }
 
 const AGAINST: Partial<Record<Fate, Fate>> = { remove: 'keep', keep: 'remove' };

@@ -8,7 +8,7 @@ import type { Tree } from './types.js';
 
 /** Fates that take wood off. */
 export type Cutting = Extract<Decision, { act: 'remove' | 'shorten' | 'stub' }>;
-const CUTTING: readonly Fate[] = ['remove', 'shorten', 'stub'];
+export const CUTTING: readonly Fate[] = ['remove', 'shorten', 'stub'];
 export const isCutting = (decision: Decision): decision is Cutting => CUTTING.includes(decision.act);
 export const sessionOf = ({ session }: Decision): number => session ?? 1;
 

@@ -44,6 +44,7 @@ const DECISION_COMMON = {
   branch: id('which branch'),
   why: optional(words(1000, 'the reason')),
   session: optional(orNull(whole(1, 20, 'sessions', '1 or missing: this session; 2 and on: a later one'))),
+  tag: optional(whole(1, 9999, '', 'its number on the list of cuts, once the first of it is cut')),
 };
 export const DECISION = byTag('act', DECISION_COMMON, FATES, 'what becomes of a branch');
 export type Decision = Static<typeof DECISION>;
@@ -163,6 +164,15 @@ export const MANNER = {
   tolerance: optional(oneOf(TOLERANCES, 'marks that it bears: none, or shallow ones that grow out')),
 };
 
+/** The list of cuts that is being worked at the tree: its numbers stay as they were taken along. */
+export const CUTTING_LIST = part(
+  {
+    numbers: whole(1, 9999, '', 'the highest number on it'),
+    since: whole(0, 1000000, 'lines', 'lines of the record before the first of it was cut'),
+  },
+  'the list of cuts being worked',
+);
+
 export const PLAN_FIELDS = {
   ...MANNER,
   front: optional(orNull(VIEW)),
@@ -170,6 +180,7 @@ export const PLAN_FIELDS = {
   reading: optional(READING),
   removal: optional(REMOVAL),
   either: optional(list(tuple<[string, string]>(2, id('a branch'), 'two branches'), 200, 'pairs of branches of which one goes')),
+  cutting: optional(CUTTING_LIST),
   decisions: list(DECISION, 5000, 'what becomes of branches; one for a branch at most'),
   poses: list(POSE, 5000, 'where branches shall go'),
   runs: list(RUN, 5000, 'pieces of wire'),

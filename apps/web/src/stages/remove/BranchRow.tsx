@@ -10,6 +10,8 @@ export interface RowProps {
   name: string;
   fate: Fate;
   decision: Decision | undefined;
+  /** The branch that takes it along, whatever is decided of itself. */
+  takenBy: string | undefined;
   findings: Finding[];
   promised: Promised | undefined;
   open: boolean;
@@ -20,7 +22,7 @@ export interface RowProps {
   onEither: (other: string) => void;
 }
 
-type HeadProps = Pick<RowProps, 'branch' | 'name' | 'fate' | 'decision' | 'findings' | 'open' | 'onOpen'>;
+type HeadProps = Pick<RowProps, 'branch' | 'name' | 'fate' | 'decision' | 'takenBy' | 'findings' | 'open' | 'onOpen'>;
 
 const sameFound = (a: Finding[], b: Finding[]): boolean => a.length === b.length && a.every((f, i) => f.rule === b[i]!.rule && f.severity === b[i]!.severity);
 
@@ -28,6 +30,7 @@ const sameFound = (a: Finding[], b: Finding[]): boolean => a.length === b.length
 const sameLine = (a: HeadProps, b: HeadProps): boolean =>
   a.fate === b.fate &&
   a.name === b.name &&
+  a.takenBy === b.takenBy &&
   a.open === b.open &&
   a.onOpen === b.onOpen &&
   sameFound(a.findings, b.findings) &&
@@ -35,9 +38,8 @@ const sameLine = (a: HeadProps, b: HeadProps): boolean =>
   equal(a.branch, b.branch);
 
 /** One line of the list. Only those that say something else are laid out anew after a decision. */
-const BranchHead = memo(function BranchHead({ branch, name, fate, decision, findings, open, onOpen }: HeadProps) {
+const BranchHead = memo(function BranchHead({ branch, name, fate, decision, takenBy, findings, open, onOpen }: HeadProps) {
   const word = wordOf(fate);
-  const alongWith = fate === 'remove' && !decision;
   const later = decision && isCutting(decision) && sessionOf(decision) > 1;
   return (
     <button
@@ -60,22 +62,22 @@ const BranchHead = memo(function BranchHead({ branch, name, fate, decision, find
           <span className="text-quiet">{branch.d.toFixed(1)} mm thick</span>
         )}
       </span>
-      <span className={word.tone}>{alongWith ? 'goes along' : `${word.done}${later ? `, session ${sessionOf(decision)}` : ''}`}</span>
+      <span className={word.tone}>{takenBy ? 'goes along' : `${word.done}${later ? `, session ${sessionOf(decision)}` : ''}`}</span>
       <span className="w-10 text-right text-quiet">{percent(branch.green)}</span>
     </button>
   );
 }, sameLine);
 
 /** A branch in the list, with what was found and can be decided when it is open. */
-export function BranchRow({ branch, name, fate, decision, findings, open, onOpen, ...rest }: RowProps) {
+export function BranchRow({ branch, name, fate, decision, takenBy, findings, open, onOpen, ...rest }: RowProps) {
   const row = useRef<HTMLLIElement>(null);
   useEffect(() => {
     if (open) row.current?.scrollIntoView({ block: 'nearest' });
   }, [open]);
   return (
     <li ref={row} className={`border-t border-rule ${open ? 'bg-base-100' : ''}`}>
-      <BranchHead branch={branch} name={name} fate={fate} decision={decision} findings={findings} open={open} onOpen={onOpen} />
-      {open && <OpenBranch branch={branch} name={name} fate={fate} decision={decision} findings={findings} {...rest} />}
+      <BranchHead branch={branch} name={name} fate={fate} decision={decision} takenBy={takenBy} findings={findings} open={open} onOpen={onOpen} />
+      {open && <OpenBranch branch={branch} name={name} fate={fate} decision={decision} takenBy={takenBy} findings={findings} {...rest} />}
     </li>
   );
 }

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { agreedBranches, sayBranches, type Consequences, type CutItem, type Names } from '@ustle/core';
+import { agreedBranches, cutsMade, sayBranches, type Consequences, type CutItem, type Names } from '@ustle/core';
 import { DateField } from '../../shared/DateField';
 import { Caution } from '../../shared/parts';
 import { percent, sayDate } from '../../shared/say';
@@ -79,7 +79,7 @@ const Done = () => <History branch={null} kinds={['removed', 'shortened', 'agree
 
 /** The list to take to the tree: each cut is ticked when it is made, and the measured tree moves on. */
 export function CutSheet({ weighed }: { weighed: Consequences }) {
-  const { stored, today, branch, setBranch, act, names } = useDesk();
+  const { stored, tree, today, branch, setBranch, act, names } = useDesk();
   const [on, setOn] = useState(today);
   const { cuts } = weighed;
   const later = weighed.promises.filter((p) => p.kind === 'later cut');
@@ -87,7 +87,8 @@ export function CutSheet({ weighed }: { weighed: Consequences }) {
     return (
       <>
         <p className="text-quiet">
-          Nothing is decided to be cut{later.length ? ' in this session' : ''}. Decide branches first; they come here in the order to cut them.
+          Nothing is {cutsMade(tree).length ? 'left' : 'decided'} to be cut{later.length ? ' in this session' : ''}. Decide branches first; they come here in
+          the order to cut them.
         </p>
         <Done />
       </>

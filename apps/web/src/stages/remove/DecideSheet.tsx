@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { decisionsOf, type Finding } from '@ustle/core';
+import { decisionsOf, takenAlong, type Finding } from '@ustle/core';
 import { useDesk } from '../desk';
 import { useRemove } from './bench';
 import { BranchRow } from './BranchRow';
@@ -15,6 +15,7 @@ export function DecideSheet() {
   const { weighed, deciding } = useRemove();
   const { order, findingsOn } = deciding;
   const fates = useMemo(() => decisionsOf(tree), [tree]);
+  const takenBy = useMemo(() => takenAlong(tree), [tree]);
   const byId = useMemo(() => new Map(tree.branches.map((b) => [b.id, b])), [tree.branches]);
   const decisions = useMemo(() => new Map(tree.plan.decisions.map((d) => [d.branch, d])), [tree.plan.decisions]);
   const [shown, setShown] = useState(ROWS);
@@ -30,6 +31,7 @@ export function DecideSheet() {
             name={names(id)}
             fate={fates.get(id) ?? 'undecided'}
             decision={decisions.get(id)}
+            takenBy={takenBy.get(id)}
             findings={findingsOn.get(id) ?? NOTHING_FOUND}
             promised={weighed?.promises.find((p) => p.branch === id)}
             open={id === branch}

@@ -40,9 +40,11 @@ function FindingText({ finding: f }: { finding: Finding }) {
 }
 
 /** What was found against a branch, what can be decided about it, and what that takes along. */
-export function OpenBranch({ branch, name, fate, decision, findings, promised, onFate, onDetails, onEither }: Omit<RowProps, 'open' | 'onOpen'>) {
+export function OpenBranch({ branch, name, fate, decision, takenBy, findings, promised, onFate, onDetails, onEither }: Omit<RowProps, 'open' | 'onOpen'>) {
   const { tree, names } = useDesk();
   const [pairing, setPairing] = useState(false);
+  // Taken along, it has one answer: its own decision counts only where that branch stays.
+  const own = takenBy ? (decision?.act ?? 'undecided') : fate;
   const along = decision && isCutting(decision) ? [...takenOff(tree, [decision]).gone].filter((id) => id !== branch.id) : [];
   const pairedWith = (tree.plan.either ?? []).filter((p) => p.includes(branch.id)).map(([a, b]) => (a === branch.id ? b : a));
   return (
@@ -51,21 +53,26 @@ export function OpenBranch({ branch, name, fate, decision, findings, promised, o
         <FindingText key={`${f.rule}${i}`} finding={f} />
       ))}
       {!findings.length && <p className="text-quiet">Nothing speaks against this branch.</p>}
+      {takenBy && (
+        <p>
+          <strong className="text-madder">Goes along with {names(takenBy)}.</strong> What is decided here counts only if that one stays.
+        </p>
+      )}
       <div className="flex flex-wrap gap-1.5">
         {FATE_WORDS.map((a) => (
           <button
             key={a.act}
             type="button"
-            aria-pressed={a.act === fate}
-            className={`btn btn-sm px-2.5 ${a.act === fate ? 'btn-primary' : 'btn-outline border-rule font-normal'}`}
+            aria-pressed={a.act === own}
+            className={`btn btn-sm px-2.5 ${a.act === own ? 'btn-primary' : 'btn-outline border-rule font-normal'}`}
             onClick={() => onFate(a.act)}
           >
             {a.name} <kbd className="text-[15px] opacity-70">{a.key.toUpperCase()}</kbd>
           </button>
         ))}
       </div>
-      {decision && <DecisionDetails key={decision.act} branch={branch} decision={decision} promised={promised} onDetails={onDetails} />}
-      {along.length > 0 && <p className="text-quiet">Takes {along.map(names).join('; ')} along.</p>}
+      {decision && !takenBy && <DecisionDetails key={decision.act} branch={branch} decision={decision} promised={promised} onDetails={onDetails} />}
+      {along.length > 0 && !takenBy && <p className="text-quiet">Takes {along.map(names).join('; ')} along.</p>}
       {pairedWith.map((other) => (
         <p key={other} className="text-quiet">
           Either this or {names(other)}.{' '}

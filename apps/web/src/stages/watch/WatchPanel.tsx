@@ -44,7 +44,10 @@ function Bears() {
     { value: 'none', name: 'None: off before it marks' },
     {
       value: 'fading',
-      name: markFadeYears === null ? 'Shallow ones, though this bark keeps them' : `Shallow ones, that grow out in about ${markFadeYears} years`,
+      name:
+        markFadeYears === null
+          ? 'Shallow ones, though this bark keeps them'
+          : `Shallow ones, that grow out in about ${markFadeYears === 1 ? 'a year' : `${markFadeYears} years`}`,
     },
   ];
   return (

@@ -1,0 +1,123 @@
+import { useEffect, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { paths } from '@ustle/contract';
+import { useNotice } from '../app/notice';
+import { forgetTree, putAside } from '../shared/desk-store';
+import { Dialog } from '../shared/Dialog';
+import { sayDate } from '../shared/say';
+import { useDesk } from './desk';
+
+const counted = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+
+/** The tree's name, typed anew; stored on leaving the field or with Enter. */
+function NameField() {
+  const { tree, act } = useDesk();
+  const [typed, setTyped] = useState(tree.name);
+  const empty = typed.trim() === '';
+  const store = (): void => {
+    if (!empty && typed.trim() !== tree.name) void act({ kind: 'measure', measured: { name: typed.trim() } });
+  };
+  // Closing the sheet is leaving the field too.
+  const latest = useRef(store);
+  useEffect(() => void (latest.current = store));
+  useEffect(() => () => latest.current(), []);
+  return (
+    <label className="mt-4 block">
+      <span className="mb-1 block text-quiet">Name</span>
+      <input
+        data-first
+        className="input w-full bg-sheet"
+        maxLength={120}
+        value={typed}
+        aria-invalid={empty}
+        aria-describedby="name-fault"
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={store}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') store();
+        }}
+      />
+      <span id="name-fault" className="text-madder" role="status">
+        {empty && `A tree needs a name; it stays ${tree.name} until it has one.`}
+      </span>
+    </label>
+  );
+}
+
+/** Deleting asks: what goes is said, and a file of it can be saved first. */
+function Delete({ coils }: { coils: number }) {
+  const { stored, tree } = useDesk();
+  const [asked, setAsked] = useState(false);
+  const { attempt } = useNotice();
+  const navigate = useNavigate();
+  const forget = async (): Promise<void> => {
+    if (await attempt(() => forgetTree(stored.id))) void navigate('/bench', { replace: true });
+  };
+  if (!asked)
+    return (
+      <button type="button" className="btn btn-outline mt-2 border-madder text-madder" onClick={() => setAsked(true)}>
+        Delete it…
+      </button>
+    );
+  return (
+    <div className="mt-2 border-l-4 border-madder pl-3" role="alert">
+      <p>
+        {tree.name} goes for good: {counted(tree.branches.length, 'measured branch', 'measured branches')}, the plan, and{' '}
+        {counted(tree.record.length, 'line', 'lines')} of record. Nothing here brings it back.
+        {coils > 0 && ` ${counted(coils, 'coil')} ${coils === 1 ? 'is' : 'are'} on it by the record: nobody will remind you of them.`}
+      </p>
+      <p className="mt-1">
+        <a className="underline" href={paths.treeFile(stored.id)} download>
+          Save its tree file first
+        </a>
+        : that can be brought in again, with all of this.
+      </p>
+      <div className="mt-3 flex flex-wrap gap-2">
+        <button type="button" className="btn btn-primary" onClick={() => setAsked(false)} autoFocus>
+          Keep it
+        </button>
+        <button type="button" className="btn btn-outline border-madder text-madder" onClick={() => void forget()}>
+          Delete {tree.name} for good
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** What is done with a tree as a whole: its name, its files, putting it aside, deleting it. */
+export function TreeSheet({ onClose, coils }: { onClose: () => void; coils: number }) {
+  const { stored, tree } = useDesk();
+  const { attempt } = useNotice();
+  const { asideOn } = stored;
+  return (
+    <Dialog label={`About ${tree.name}`} onClose={onClose}>
+      <h2 className="text-2xl">About {tree.name}</h2>
+      <NameField />
+      <h3 className="mt-5 text-lg">Files</h3>
+      <p className="mt-1 flex flex-wrap gap-x-5 gap-y-2">
+        <a className="inline-flex min-h-11 items-center underline" href={paths.treeFile(stored.id)} download>
+          Tree file
+        </a>
+        <a className="inline-flex min-h-11 items-center underline" href={paths.branchCsv(stored.id)} download={`${tree.name} branches.csv`}>
+          Branches as a table (CSV)
+        </a>
+      </p>
+      <h3 className="mt-4 text-lg">Put aside</h3>
+      <p className="text-quiet">
+        {asideOn
+          ? `Since ${sayDate(asideOn)} it is not on the bench; wire that is on it stays in Season.`
+          : 'Off the bench and kept whole, with its record; found again at the foot of the bench. Wire that is on it stays in Season.'}
+      </p>
+      <button type="button" className="btn btn-outline btn-primary mt-2" onClick={() => void attempt(() => putAside(stored.id, !asideOn))}>
+        {asideOn ? 'Back on the bench' : 'Put it aside'}
+      </button>
+      <h3 className="mt-5 text-lg">Delete for good</h3>
+      <Delete coils={coils} />
+      <div className="mt-6 text-right">
+        <button type="button" className="btn btn-ghost" onClick={onClose}>
+          Close
+        </button>
+      </div>
+    </Dialog>
+  );
+}
