@@ -119,7 +119,7 @@ function program(): Command {
     });
   cli
     .command('backup <file>')
-    .description('copy all data (of the folder USTLE_DATA, else .data) into one new file, also while Ustle runs')
+    .description('copy all data (of the folder that USTLE_DATA names, else your own) into one new file, also while Ustle runs')
     .action((file: string) => {
       backupTo(dataFolder(), file);
       print(harmless(`Everything in "${dataFolder()}" is in "${file}" too.`));

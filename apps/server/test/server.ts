@@ -18,9 +18,11 @@ const alive = new Set<ChildProcess>();
 // Whatever becomes of a test, its servers end with it.
 process.on('exit', () => alive.forEach((child) => child.kill('SIGKILL')));
 
-/** The built server on a folder, as a process of its own. */
-export function start(folder: string, port: number, own: NodeJS.ProcessEnv = {}): Promise<Running> {
-  const child = spawn(process.execPath, [resolve(__dirname, '../dist/main.js')], {
+/** The built server on a folder, as a process of its own; where a limit is given (kB), no file of it can grow beyond that, as on a full disk. */
+export function start(folder: string, port: number, own: NodeJS.ProcessEnv = {}, fileLimitKb?: number): Promise<Running> {
+  const command = [process.execPath, resolve(__dirname, '../dist/main.js')];
+  const [program, ...args] = fileLimitKb ? ['bash', '-c', `trap '' XFSZ; ulimit -f ${fileLimitKb}; exec "$@"`, 'limited', ...command] : command;
+  const child = spawn(program!, args, {
     env: { ...process.env, USTLE_DATA: folder, USTLE_PORT: String(port), USTLE_TODAY: TODAY, ...own },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
