@@ -62,7 +62,7 @@ async function opened(id = `t${count++}`) {
   const { setToday } = await import('../src/shared/traffic');
   setToday(TODAY);
   const store = await import('../src/shared/desk-store');
-  const view: StoredTree = { id, revision: 1, tree, undo: null, redo: null };
+  const view: StoredTree = { id, revision: 1, tree, asideOn: null, undo: null, redo: null };
   return { store, view, stand: new Stand(view) };
 }
 

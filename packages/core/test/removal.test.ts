@@ -146,6 +146,16 @@ test('every rule has its case, and can be switched off and limited by the profil
   expect(judgedBy(tree(stems.slice(0, 1)))).toEqual(['twin', 'clump', 'refinement']);
 });
 
+test('what takes the light of several is found once, against the nearest, naming the others', () => {
+  const pile = tree([branch('a', { at: 200 }), branch('b', { at: 230, bearing: 100 }), branch('c', { at: 262, bearing: 80 })]);
+  const shades = find(pile).filter((f) => f.rule === 'shades');
+  expect(shades.map((f) => [f.branch, f.evidence.with])).toEqual([
+    ['b', ['a']],
+    ['c', ['b', 'a']],
+  ]);
+  expect(shades[1]!.because[0]).toMatch(/Stands 32 mm above .* and 20° aside of it.* It shades 1 more: first \w+\.$/);
+});
+
 test('of a whorl those stay that fill the sides left open, apart from each other, not at the eye; like thickness counts last', () => {
   const around = [branch('below', { at: 130, bearing: 90 }), branch('above', { at: 280, bearing: 210 })];
   const whorl = (...own: Partial<Branch>[]): Branch[] => own.map((o, i) => branch(`w${i}`, { at: 200 + 4 * i, ...o }));

@@ -62,6 +62,8 @@ function faultOf(error: ErrorObject): FileFault | null {
       return path === '/version'
         ? { path, code: 'version', message: `Version ${shown(data)} is not known; this program reads version 1.` }
         : { path, code: 'format', message: `${shown(data)} is not "${params.allowedValue}": this is not an Ustle tree file.` };
+    case 'maxItems':
+      return { path, code: 'count', message: `There may be at most ${params.limit} here; there are ${(data as unknown[]).length}.` };
     default: {
       const code = CODES[error.keyword];
       return code ? { path, code, message: `It must be ${sayRule(parentSchema)}; it is ${shown(data)}.` } : null;

@@ -1,4 +1,4 @@
-import { generateTree, lengthOf, placeTree, pointAt, type Tree } from '@ustle/core';
+import { generateTree, largeTree, lengthOf, MOST_BRANCHES, placeTree, pointAt, type Tree } from '@ustle/core';
 import { checkTree, readBranchCsv, readCylinderCsv, writeBranchCsv } from '../src/index.js';
 
 const branchesOf = (text: string) => {
@@ -15,6 +15,12 @@ const tree = (): Tree => generateTree({ seed: 9, name: 'Scan', species: 'larch',
 test('branches come back from their table', () => {
   const branches = tree().branches.map(({ path: _path, ...b }) => b);
   expect(branchesOf(writeBranchCsv(branches))).toEqual(branches);
+});
+
+test('a file of more branches than a plan is made for is refused, and the limit is said', () => {
+  const many = largeTree(MOST_BRANCHES + 1, 3);
+  expect(checkTree(many)).toEqual({ faults: [{ path: '/branches', code: 'count', message: 'There may be at most 2000 here; there are 2001.' }] });
+  expect(checkTree(largeTree(MOST_BRANCHES, 3))).toHaveProperty('tree');
 });
 
 test('no name can be run as a formula by a spreadsheet, and it comes back as it was', () => {

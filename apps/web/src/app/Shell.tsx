@@ -46,7 +46,7 @@ export function Shell() {
             type="button"
             className="h-12 w-full border-t-4 border-transparent text-[15px] text-quiet hover:text-ink sm:h-10 sm:border-t-0"
             onClick={() => setTheme(theme === 'paper' ? 'lamp' : 'paper')}
-            aria-label={theme === 'paper' ? 'Work by lamplight' : 'Work by daylight'}
+            title={theme === 'paper' ? 'Work by lamplight' : 'Work by daylight'}
           >
             {theme === 'paper' ? 'Lamp' : 'Day'}
           </button>

@@ -69,9 +69,10 @@ export function Labels({ placed, labels, evidence, selected, onSelect, listeners
             key={l.id}
             type="button"
             tabIndex={-1}
+            data-label
             onPointerDown={(event) => event.stopPropagation()}
             onClick={() => onSelect(placed.byId.has(l.id) ? l.id : null)}
-            className={`absolute cursor-pointer whitespace-nowrap rounded-[2px] border px-1.5 text-center text-[13px] leading-5 ${l.id === selected ? 'border-copper bg-copper text-primary-content' : l.id.startsWith('evidence') ? 'border-indigo bg-sheet/90 text-indigo' : 'border-rule bg-sheet/90'}`}
+            className={`absolute cursor-pointer whitespace-nowrap rounded-[2px] border px-1.5 text-center text-[14px] leading-5 ${l.id === selected ? 'border-copper bg-copper text-primary-content' : l.id.startsWith('evidence') ? 'border-indigo bg-sheet/90 text-indigo' : 'border-rule bg-sheet/90'}`}
             style={{ left: l.left, top: l.top, width: l.width, height: LABEL_HEIGHT }}
           >
             {l.text}

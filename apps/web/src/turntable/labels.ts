@@ -16,7 +16,7 @@ export interface PlacedLabel extends Label {
 }
 
 const HEIGHT = 22;
-const CHARACTER = 7.6;
+const CHARACTER = 8.2;
 const PADDING = 14;
 const GAP = 4;
 

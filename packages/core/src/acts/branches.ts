@@ -5,6 +5,7 @@ import {
   id,
   keptInRecord,
   list,
+  MOST_BRANCHES,
   orNull,
   RESERVED_IDS,
   reshaped,
@@ -69,7 +70,7 @@ export const listBranch = actKind({
 /** Branches taken out of the list of measures, with all that is listed on them. */
 export const unlist = actKind({
   kind: 'unlist',
-  fields: { branches: list(id('a branch'), 5000, 'which branches', 1) },
+  fields: { branches: list(id('a branch'), MOST_BRANCHES, 'which branches', 1) },
   guarded: true,
   apply: (tree, { branches, on }) => {
     for (const branch of branches) {

@@ -1,4 +1,4 @@
-import { decided, DECISION_DETAILS, FATE_NAMES, id, list, oneOf, orNull, day, whole, type Fate } from '../tree/index.js';
+import { decided, DECISION_DETAILS, FATE_NAMES, id, list, MOST_BRANCHES, oneOf, orNull, day, whole, type Fate } from '../tree/index.js';
 import { actKind, inPlan, missing, refuse } from './act.js';
 
 const DONE: Record<Fate, string> = {
@@ -34,7 +34,7 @@ export const decide = actKind({
 export const putOff = actKind({
   kind: 'put-off',
   fields: {
-    branches: list(id('a branch'), 5000, 'which branches', 1),
+    branches: list(id('a branch'), MOST_BRANCHES, 'which branches', 1),
     session: whole(1, 20, 'sessions', 'which session'),
     until: orNull(day('the day they come back')),
   },

@@ -1,5 +1,5 @@
 import { cutList } from '../removal/index.js';
-import { afterCut, agreedBranches, cutLines, id, isCutting, list, namesOf, placeTree, sessionOf, type Tree } from '../tree/index.js';
+import { afterCut, agreedBranches, cutLines, id, isCutting, list, MOST_BRANCHES, namesOf, placeTree, sessionOf, type Tree } from '../tree/index.js';
 import { actKind, missing, refuse } from './act.js';
 
 /** The tree with the numbers of its list of cuts written to the decisions: from the first cut on they stay. */
@@ -18,7 +18,7 @@ function numbered(tree: Tree, session: number): { tree: Tree; tags: Map<string, 
 /** Branches were cut as the plan decided: the measured tree moves on, the record keeps the wood as it was. A client's tree is cut only as they agreed. */
 export const takeOff = actKind({
   kind: 'take-off',
-  fields: { branches: list(id('a branch'), 5000, 'which branches', 1) },
+  fields: { branches: list(id('a branch'), MOST_BRANCHES, 'which branches', 1) },
   guarded: true,
   apply: (tree, { branches, on }) => {
     const decided = new Set(tree.plan.decisions.filter(isCutting).map((d) => d.branch));

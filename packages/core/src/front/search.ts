@@ -4,7 +4,7 @@ import type { PlacedTree } from '../tree/index.js';
 import { explain, prepare, rate, usualWeights, WEIGHT_PROFILES, type Front, type Rated, type Weights } from './scores.js';
 
 export interface FrontSearch {
-  /** Degrees between bearings. */
+  /** Degrees between bearings; 3, or 6 for a tree of very many branches. */
   step?: number;
   pitches?: readonly number[];
   rolls?: readonly number[];
@@ -39,9 +39,13 @@ const weightsFor = ({ tree }: PlacedTree): Weights => WEIGHT_PROFILES[usualWeigh
 const TILT_COST = 0.0015;
 const worth = ({ score, view }: Rated): number => score - TILT_COST * (Math.abs(view.pitch) + Math.abs(view.roll));
 
+/** A scan may bring thousands of branches: there the search goes in wider steps, and stays within seconds. */
+const MANY_BRANCHES = 1000;
+const usualStep = ({ branches }: PlacedTree): number => (branches.length > MANY_BRANCHES ? 6 : 3);
+
 /** Looks at the tree from every bearing and tilt; yields the best view of each bearing, so that a caller can show, wait or stop. */
 export function* scanFronts(placed: PlacedTree, search: FrontSearch = {}): Generator<Front, FrontResult> {
-  const { step = 3, pitches = [0], rolls = [0], weights = weightsFor(placed) } = search;
+  const { step = usualStep(placed), pitches = [0], rolls = [0], weights = weightsFor(placed) } = search;
   const context = prepare(placed);
   const rose: Front[] = [];
   for (let bearing = 0; bearing < 360; bearing += step) {

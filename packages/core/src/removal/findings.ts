@@ -1,7 +1,7 @@
 import type { Evidence } from '../space/index.js';
 import { withChildren, type PlacedTree } from '../tree/index.js';
 import type { Draft, Finding, SeenFromFront } from './finding.js';
-import { conflictsOf, lossesOf } from './keeping.js';
+import { conflictsOf, lossesOf, type Loss } from './keeping.js';
 import { rulesFor, type RemovalProfile } from './profile.js';
 import { condition } from './rules/condition.js';
 import { forksAndHeights } from './rules/forks.js';
@@ -34,18 +34,24 @@ function ruled(s: Survey): Draft[] {
 /** What a good teacher would point at, from below; the artist decides. Independent of the order of the file. */
 export function findingsOf(placed: PlacedTree, front: SeenFromFront | null, profile: RemovalProfile = rulesFor(placed.tree)): Finding[] {
   const s = survey(placed, front, profile);
-  return ruled(s).map(({ draw: _draw, ...d }): Finding => {
-    const own = withChildren(placed.tree, d.branch);
-    const along = own.size - 1;
-    const takes = along && d.advice === 'remove' ? [`It takes ${along} ${along === 1 ? 'branch' : 'branches'} growing on it along.`] : [];
-    const losses = lossesOf(s, d.branch).filter((l) => l.kind !== 'wire' && l.kind !== 'guy');
+  // What a branch takes along is the same for all that is found on it.
+  const takenBy = new Map<string, { along: number; losses: readonly Loss[]; conflicts: string[] }>();
+  const taken = (id: string): { along: number; losses: readonly Loss[]; conflicts: string[] } => {
+    const own = withChildren(placed.tree, id);
     const { runs, guys } = conflictsOf(placed.tree, own);
+    const losses = lossesOf(s, id).filter((l) => l.kind !== 'wire' && l.kind !== 'guy');
+    return { along: own.size - 1, losses, conflicts: [...runs, ...guys] };
+  };
+  return ruled(s).map(({ draw: _draw, ...d }): Finding => {
+    if (!takenBy.has(d.branch)) takenBy.set(d.branch, taken(d.branch));
+    const { along, losses, conflicts } = takenBy.get(d.branch)!;
+    const takes = along && d.advice === 'remove' ? [`It takes ${along} ${along === 1 ? 'branch' : 'branches'} growing on it along.`] : [];
     return {
       ...d,
       also: d.also ?? [],
       because: [...d.because, ...takes],
       against: losses.map((l) => l.text),
-      conflicts: [...runs, ...guys],
+      conflicts,
     };
   });
 }

@@ -1,5 +1,5 @@
 import type { Static } from '@sinclair/typebox';
-import { BRANCH } from './measures.js';
+import { BRANCH, MOST_BRANCHES } from './measures.js';
 import { STUBS, WINDING_FIELDS, WIRE_FIELDS } from './plan-parts.js';
 import { byTag, day, degrees, figure, id, list, mm, oneOf, optional, share, whole, words, yesNo } from './describe.js';
 
@@ -13,7 +13,7 @@ export type UnwireMethod = (typeof UNWIRE_METHODS)[number];
 
 const ABOUT_BRANCH = { branch: id('which branch') };
 const ABOUT_COIL = { ...ABOUT_BRANCH, run: optional(id('which run')) };
-const WAS = optional(list(BRANCH, 5000, 'the branch and all that went with it, as they were'));
+const WAS = optional(list(BRANCH, MOST_BRANCHES, 'the branch and all that went with it, as they were'));
 const GREEN = optional(share('of the tree’s green that came off'));
 const CALLED = optional(words(160, 'what it was called by its place'));
 
@@ -75,7 +75,7 @@ export const LINE_FIELDS = {
     stub: optional(oneOf(STUBS, 'cut to a stub: what it is for')),
     called: CALLED,
   },
-  agreed: { by: words(120, 'who agreed for a client’s tree', 1), branches: list(id('a branch'), 5000, 'to the cutting of which branches', 1) },
+  agreed: { by: words(120, 'who agreed for a client’s tree', 1), branches: list(id('a branch'), MOST_BRANCHES, 'to the cutting of which branches', 1) },
   repotted: { branch: optional(ABOUT_BRANCH.branch) },
   fed: { branch: optional(ABOUT_BRANCH.branch) },
   styled: { branch: optional(ABOUT_BRANCH.branch) },

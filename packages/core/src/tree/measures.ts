@@ -30,6 +30,9 @@ export const ROOT = part(
 );
 export type Root = Static<typeof ROOT>;
 
+/** A tree of more is none that a hand works branch by branch; of so many a plan takes seconds. */
+export const MOST_BRANCHES = 2000;
+
 /** Words that name other things than branches. */
 export const RESERVED_IDS: readonly string[] = ['trunk', 'pot'];
 
@@ -93,7 +96,7 @@ export const MEASURES = {
   pot: POT,
   trunk: list(STATION, 400, 'the trunk’s middle line, base to apex', 2),
   roots: list(ROOT, 200, 'surface roots'),
-  branches: list(BRANCH, 5000, 'branches of every order'),
+  branches: list(BRANCH, MOST_BRANCHES, 'branches of every order'),
   features: list(FEATURE, 200, 'features of the trunk'),
   client: optional(orNull(words(120, 'whom it belongs to, where it is not the studio’s own: nothing is cut before they agree'))),
 };

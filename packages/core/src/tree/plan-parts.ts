@@ -1,5 +1,6 @@
 import { Type, type Static, type TObject } from '@sinclair/typebox';
 import { METALS } from '../wood/index.js';
+import { MOST_BRANCHES } from './measures.js';
 import { bearing, byTag, day, degrees, elevation, id, list, mm, tuple, oneOf, optional, orNull, part, whole, words } from './describe.js';
 
 export const HANDS = ['cw', 'ccw'] as const;
@@ -181,9 +182,9 @@ export const PLAN_FIELDS = {
   removal: optional(REMOVAL),
   either: optional(list(tuple<[string, string]>(2, id('a branch'), 'two branches'), 200, 'pairs of branches of which one goes')),
   cutting: optional(CUTTING_LIST),
-  decisions: list(DECISION, 5000, 'what becomes of branches; one for a branch at most'),
-  poses: list(POSE, 5000, 'where branches shall go'),
-  runs: list(RUN, 5000, 'pieces of wire'),
+  decisions: list(DECISION, MOST_BRANCHES, 'what becomes of branches; one for a branch at most'),
+  poses: list(POSE, MOST_BRANCHES, 'where branches shall go'),
+  runs: list(RUN, MOST_BRANCHES, 'pieces of wire'),
   guys: list(GUY, 1000, 'ties'),
 };
 /** The plan as the program holds it; in a file its lists may be left out and are then empty. */

@@ -12,10 +12,18 @@ export function dayOf(iso: string): number {
 /** ISO date of a day number. */
 export const isoOf = (day: number): string => new Date(Math.round(day) * MS_PER_DAY).toISOString().slice(0, 10);
 
+const before = (year: number): number => Math.floor(year / 4) - Math.floor(year / 100) + Math.floor(year / 400);
+const LEAP_DAYS = before(1969);
+/** Day number of 1 January of a year. */
+const newYear = (year: number): number => (year - 1970) * 365 + before(year - 1) - LEAP_DAYS;
+
 /** Calendar year and the day within it (0 = 1 January) of a day number. */
 export function yearAndDay(day: number): { year: number; dayOfYear: number } {
-  const year = new Date(day * MS_PER_DAY).getUTCFullYear();
-  return { year, dayOfYear: day - Date.UTC(year, 0, 1) / MS_PER_DAY };
+  // 400 years have 146,097 days: the estimate is at most a year off.
+  let year = 1970 + Math.floor((day * 400) / 146_097);
+  while (newYear(year + 1) <= day) year++;
+  while (newYear(year) > day) year--;
+  return { year, dayOfYear: day - newYear(year) };
 }
 
 /** Month 1..12 of a day number. */

@@ -62,8 +62,8 @@ export function BranchCard({ clock }: { clock: boolean }) {
                   onTyped={(t) => bench.typedIn(`${b.id}/${column}`, t)}
                 />
               </dd>
-              <span className="text-quiet">{column === 'bearing' && clock ? 'o’clock' : unit}</span>
-              {typed && <p className="col-span-3 text-madder">{typed.fault}</p>}
+              <dd className="text-quiet">{column === 'bearing' && clock ? 'o’clock' : unit}</dd>
+              {typed && <dd className="col-span-3 text-madder">{typed.fault}</dd>}
             </div>
           );
         })}

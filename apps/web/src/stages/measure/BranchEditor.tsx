@@ -96,7 +96,7 @@ export function BranchEditor({ branch }: { branch: Branch }) {
           options={MATURITIES.map((m) => ({ value: m, name: m === 'shoot' ? 'a green shoot' : 'wood' }))}
           onChange={(stage) => void change(branch.id, { stage })}
         />
-        <label className="flex min-h-9 items-center gap-3">
+        <label className="flex min-h-9 items-center pointer-coarse:min-h-11 gap-3">
           <input
             type="checkbox"
             className="checkbox checkbox-sm"

@@ -37,7 +37,7 @@ export function BringIn() {
       </p>
       <div className="flex flex-wrap items-center gap-3">
         {(Object.keys(KINDS) as Kind[]).map((k) => (
-          <label key={k} className="flex min-h-9 items-center gap-2">
+          <label key={k} className="flex min-h-9 items-center pointer-coarse:min-h-11 gap-2">
             <input type="radio" className="radio radio-sm" checked={kind === k} onChange={() => setKind(k)} /> {KINDS[k]}
           </label>
         ))}

@@ -57,7 +57,7 @@ function Branches() {
     <>
       <div className="mb-2 flex flex-wrap items-center gap-3">
         <Caliper />
-        <label className="flex min-h-9 items-center gap-2">
+        <label className="flex min-h-9 items-center pointer-coarse:min-h-11 gap-2">
           <input type="checkbox" className="checkbox checkbox-sm" checked={clock} onChange={(event) => changeClock(event.target.checked)} />
           by the clock
         </label>

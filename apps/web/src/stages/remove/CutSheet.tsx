@@ -107,7 +107,7 @@ export function CutSheet({ weighed }: { weighed: Consequences }) {
           <li key={c.branch} className={`flex gap-3 border-t border-rule py-2 ${c.branch === branch ? 'bg-base-100' : ''}`}>
             <button
               type="button"
-              aria-label={`Show ${names(c.branch)} on the tree`}
+              aria-label={`${c.tag}, show ${names(c.branch)} on the tree`}
               className="w-9 shrink-0 self-start text-left font-serif text-xl"
               onClick={() => setBranch(c.branch === branch ? null : c.branch)}
             >

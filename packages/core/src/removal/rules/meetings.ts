@@ -60,6 +60,10 @@ interface Crossed {
   along: number;
 }
 
+/** A sentence for those behind the first: "It meets 4 more: second left; back; …"; nothing where there are none. */
+const furtherNames = (does: string, [, ...more]: readonly string[]): string =>
+  more.length ? ` ${does} ${more.length} more: ${more.slice(0, 3).join('; ')}${more.length > 3 ? '; …' : ''}.` : '';
+
 /** One finding for each branch proposed, naming all that it meets, the nearest first. */
 function crossings(s: Survey): Draft[] {
   const limit = s.profile.limits.crossingMm;
@@ -76,13 +80,10 @@ function crossings(s: Survey): Draft[] {
     const { least, other, met, along } = all[0]!;
     const gap = Math.max(0, met.gap);
     const bends = least.branch.d <= BENDABLE_MM && isLiving(least);
-    const more =
-      all.length > 1
-        ? ` It meets ${all.length - 1} more: ${all
-            .slice(1, 4)
-            .map((c) => c.other.branch.id)
-            .join(', ')}${all.length > 4 ? '…' : ''}.`
-        : '';
+    const more = furtherNames(
+      'It meets',
+      all.map((c) => s.names(c.other.branch.id)),
+    );
     return {
       branch: least.branch.id,
       rule: 'crossing',
@@ -114,34 +115,51 @@ const OVERLAP = 0.4;
 const reachOf = ({ line: { points } }: PlacedBranch): number =>
   Math.hypot(points[points.length - 1]![0] - points[0]![0], points[points.length - 1]![1] - points[0]![1]);
 
+/** One finding for each branch that takes light, naming all that lie below it, the nearest first. */
 function shading(s: Survey): Draft[] {
   const { shadesDeg, shadesGap } = s.profile.limits;
   const living = s.primaries.filter((b) => s.greenWith.get(b.branch.id)! > 0);
-  return living.flatMap((lower, i) =>
-    living.slice(i + 1).flatMap((upper): Draft[] => {
-      const gap = upper.line.points[0]![2] - lower.line.points[0]![2];
-      const between = Math.abs(turnDeg(s.slopeOf(lower).bearing, s.slopeOf(upper).bearing));
-      if (!(gap >= 0 && gap < shadesGap * s.placed.height && between < shadesDeg && reachOf(upper) >= OVERLAP * reachOf(lower))) return [];
-      const shadow = lower.pad ?? upper.pad;
-      return [
-        {
-          branch: upper.branch.id,
-          rule: 'shades',
-          severity: 1,
-          evidence: { with: [lower.branch.id], gap: Math.round(gap), between: Math.round(between), limit: Math.round(shadesGap * s.placed.height) },
-          advice: 'move',
-          also: ['remove', 'shorten'],
-          because: [
-            `Stands ${gap.toFixed(0)} mm above ${s.names(lower.branch.id)} and ${between.toFixed(0)}° aside of it, less than ${percent(shadesGap)} of the height: that one loses its light, and what is shaded dies back.`,
-          ],
-          draw: () => ({
-            lines: shadow ? [ring(shadow.center, shadow.half[1], [shadow.axes[0], shadow.axes[1]]), upper.line.points] : [upper.line.points, lower.line.points],
-            words: [{ at: shadow?.center ?? lower.line.points[0]!, text: `shade on ${s.short(lower.branch.id)}` }],
-          }),
+  const heightOf = (b: PlacedBranch): number => b.line.points[0]![2];
+  return living.flatMap((upper): Draft[] => {
+    const below = living
+      .map((lower) => ({ lower, gap: heightOf(upper) - heightOf(lower), between: Math.abs(turnDeg(s.slopeOf(lower).bearing, s.slopeOf(upper).bearing)) }))
+      .filter(
+        ({ lower, gap, between }) =>
+          lower !== upper && gap >= 0 && gap < shadesGap * s.placed.height && between < shadesDeg && reachOf(upper) >= OVERLAP * reachOf(lower),
+      )
+      // Of two at one height the later one in the list stands above.
+      .filter(({ lower, gap }) => gap > 0 || living.indexOf(lower) < living.indexOf(upper))
+      .sort((x, y) => x.gap - y.gap);
+    const [nearest] = below;
+    if (!nearest) return [];
+    const { lower, gap, between } = nearest;
+    const shadow = lower.pad ?? upper.pad;
+    return [
+      {
+        branch: upper.branch.id,
+        rule: 'shades',
+        severity: 1,
+        evidence: {
+          with: below.map((x) => x.lower.branch.id),
+          gap: Math.round(gap),
+          between: Math.round(between),
+          limit: Math.round(shadesGap * s.placed.height),
         },
-      ];
-    }),
-  );
+        advice: 'move',
+        also: ['remove', 'shorten'],
+        because: [
+          `Stands ${gap.toFixed(0)} mm above ${s.names(lower.branch.id)} and ${between.toFixed(0)}° aside of it, less than ${percent(shadesGap)} of the height: that one loses its light, and what is shaded dies back.${furtherNames(
+            'It shades',
+            below.map((x) => s.names(x.lower.branch.id)),
+          )}`,
+        ],
+        draw: () => ({
+          lines: shadow ? [ring(shadow.center, shadow.half[1], [shadow.axes[0], shadow.axes[1]]), upper.line.points] : [upper.line.points, lower.line.points],
+          words: [{ at: shadow?.center ?? lower.line.points[0]!, text: `shade on ${s.short(lower.branch.id)}` }],
+        }),
+      },
+    ];
+  });
 }
 
 /** crossing, shades: branches that meet or lie above each other. */

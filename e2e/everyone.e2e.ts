@@ -1,0 +1,111 @@
+import { readFileSync } from 'node:fs';
+import type { Page } from 'puppeteer-core';
+import { idOf, loadStudio, open, press, visit, type App } from './app';
+
+const axe = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
+
+let app: App;
+beforeAll(async () => {
+  app = await open(4765);
+  loadStudio(app.server.address);
+});
+afterAll(() => app.close());
+
+/** Every view: its address, of which tree, and what is opened on it. */
+const VIEWS: [name: string, tree: string | null, path: string, opened?: (page: Page) => Promise<void>][] = [
+  ['bench', null, '/bench'],
+  ['season', null, '/season'],
+  ['read', 'Squall', '/read'],
+  ['measure', 'Perseverance', '/measure'],
+  ['front', 'Lantern', '/front'],
+  ['findings', 'Old Ferry', '/remove?branch=b1'],
+  ['what follows', 'Squall', '/remove?sheet=outcome'],
+  ['to cut', 'Gannet', '/remove?sheet=cut'],
+  ['list to take along', 'Gannet', '/cuts'],
+  ['pose', 'Lantern', '/pose'],
+  ['wire', 'Squall', '/wire?branch=b1'],
+  ['guy', 'Lantern', '/guy'],
+  ['watch', 'Lantern', '/watch'],
+  ['about a tree', 'Lantern', '/watch', (page) => press(page, 'About it')],
+  ['no such tree', null, '/tree/nobody/front'],
+];
+
+const SIZES = [
+  { width: 1280, height: 800 },
+  { width: 820, height: 1180, hasTouch: true },
+  { width: 390, height: 844, hasTouch: true, isMobile: true },
+];
+
+const see = async ([, tree, path, opened]: (typeof VIEWS)[number]): Promise<void> => {
+  if (tree) await visit(app, `/tree/${await idOf(app, tree)}${path}`);
+  else await app.page.goto(app.server.address + path, { waitUntil: 'domcontentloaded' });
+  await app.page.waitForFunction(() => document.querySelector('main h1') && !document.querySelector('main [aria-hidden] .animate-pulse'));
+  await opened?.(app.page);
+};
+
+/** What axe finds on the page, each fault with where it is. */
+const faults = (page: Page): Promise<string[]> =>
+  page.evaluate(async () => {
+    const { violations } = await (window as any).axe.run(document, { resultTypes: ['violations'] });
+    return violations.flatMap((v: any) =>
+      v.nodes.map((n: any) => `${v.id}: ${n.target.join(' ')} ${n.any[0]?.message ?? n.failureSummary ?? ''}`.slice(0, 300)),
+    );
+  });
+
+/** What a finger cannot hit, and words that are too small to read. */
+const unhandy = (page: Page, touch: boolean): Promise<string[]> =>
+  page.evaluate((fingers) => {
+    const inSight = (e: Element): boolean => e.checkVisibility({ checkOpacity: true, checkVisibilityCSS: true }) && e.getBoundingClientRect().width > 1;
+    const say = (e: Element): string => `<${e.tagName.toLowerCase()}> "${(e.textContent || e.getAttribute('aria-label') || '').trim().slice(0, 40)}"`;
+    const small = [...document.querySelectorAll('body *')]
+      .filter((e) => [...e.childNodes].some((n) => n.nodeType === 3 && n.textContent!.trim()) && inSight(e) && !e.closest('.sr-only'))
+      .filter((e) => parseFloat(getComputedStyle(e).fontSize) < (e.closest('[role=application], svg') ? 14 : 15))
+      .map((e) => `${say(e)} is written at ${getComputedStyle(e).fontSize}`);
+    if (!fingers) return small;
+    // A word within a sentence is hit where its line is; labels on the tree reach farther than they are drawn.
+    const inLine = (e: Element): boolean => e.tagName === 'A' && getComputedStyle(e).display === 'inline';
+    const tight = [...document.querySelectorAll('button, a[href], summary, select, input:not([type=hidden]), textarea, [role=slider], [role=tab]')]
+      .filter((e) => inSight(e) && !inLine(e) && !e.matches('[type=file], .sr-only') && !e.closest('svg') && !e.hasAttribute('data-label'))
+      .map((e) => ({ e, box: (e.matches('[type=checkbox], [type=radio]') ? (e.closest('label') ?? e) : e).getBoundingClientRect() }))
+      .filter(({ box }) => box.width < 43.5 || box.height < 43.5)
+      .map(({ e, box }) => `${say(e)} is ${Math.round(box.width)} × ${Math.round(box.height)}`);
+    return [...small, ...tight];
+  }, touch);
+
+test.each(SIZES)('at $width × $height nothing is in the way of anybody, by day and by lamp', async (size) => {
+  const { page } = app;
+  await page.setViewport({ deviceScaleFactor: 0.5, ...size });
+  const found: string[] = [];
+  for (const view of VIEWS) {
+    await see(view);
+    await page.evaluate(axe);
+    // Colours that fade from one theme to the other are read when they are there.
+    await page.addStyleTag({ content: '* { transition: none !important; }' });
+    for (const theme of ['paper', 'lamp']) {
+      await page.evaluate((t) => void (document.documentElement.dataset.theme = t), theme);
+      found.push(...(await faults(page)).map((f) => `${view[0]}, ${theme}: ${f}`));
+    }
+    found.push(...(await unhandy(page, size.hasTouch ?? false)).map((f) => `${view[0]}: ${f}`));
+  }
+  expect([...new Set(found)]).toEqual([]);
+});
+
+test('nothing runs off the side at any width from 360', async () => {
+  const { page } = app;
+  const wide: string[] = [];
+  for (const view of VIEWS) {
+    await page.setViewport({ width: 360, height: 740, deviceScaleFactor: 0.5 });
+    await see(view);
+    for (const width of [360, 414, 600, 768, 1024, 1100]) {
+      await page.setViewport({ width, height: 740, deviceScaleFactor: 0.5 });
+      await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+      const inner = await page.evaluate(() => {
+        const pane = document.querySelector('#root .overflow-auto') ?? document.body;
+        return pane.scrollWidth - pane.clientWidth;
+      });
+      if (over > 1 || inner > 1) wide.push(`${view[0]} at ${width}: ${Math.max(over, inner)} px`);
+    }
+  }
+  expect(wide).toEqual([]);
+});
