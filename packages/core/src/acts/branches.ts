@@ -9,6 +9,7 @@ import {
   orNull,
   RESERVED_IDS,
   reshaped,
+  sayBranches,
   withBranches,
   withChildren,
   type Branch,
@@ -81,5 +82,5 @@ export const unlist = actKind({
     const rest = tree.branches.filter((b) => !out.has(b.id));
     return { tree: withBranches(tree, rest), lines: unlistedLines(tree, rest, on) };
   },
-  say: ({ branches }, names) => `take ${branches.map(names).join(', ')} out of the list`,
+  say: ({ branches }, names) => `take ${sayBranches(names, branches, 4)} out of the list`,
 });

@@ -1,4 +1,4 @@
-import { decided, DECISION_DETAILS, FATE_NAMES, id, list, MOST_BRANCHES, oneOf, orNull, day, whole, type Fate } from '../tree/index.js';
+import { decided, DECISION_DETAILS, FATE_NAMES, id, list, MOST_BRANCHES, oneOf, orNull, sayBranches, day, whole, type Fate } from '../tree/index.js';
 import { actKind, inPlan, missing, refuse } from './act.js';
 
 const DONE: Record<Fate, string> = {
@@ -53,7 +53,7 @@ export const putOff = actKind({
     return inPlan(tree, { decisions });
   },
   say: ({ branches, session }, names) =>
-    session > 1 ? `leave ${branches.map(names).join(', ')} for session ${session}` : `cut ${branches.map(names).join(', ')} in this session`,
+    session > 1 ? `leave ${sayBranches(names, branches, 4)} for session ${session}` : `cut ${sayBranches(names, branches, 4)} in this session`,
 });
 
 /** Of two branches one goes, which one is open; said again, it is taken back. */

@@ -1,5 +1,18 @@
 import { cutList } from '../removal/index.js';
-import { afterCut, agreedBranches, cutLines, id, isCutting, list, MOST_BRANCHES, namesOf, placeTree, sessionOf, type Tree } from '../tree/index.js';
+import {
+  afterCut,
+  agreedBranches,
+  cutLines,
+  id,
+  isCutting,
+  list,
+  MOST_BRANCHES,
+  namesOf,
+  placeTree,
+  sayBranches,
+  sessionOf,
+  type Tree,
+} from '../tree/index.js';
 import { actKind, missing, refuse } from './act.js';
 
 /** The tree with the numbers of its list of cuts written to the decisions: from the first cut on they stay. */
@@ -36,5 +49,5 @@ export const takeOff = actKind({
     const lines = cutLines(before, branches, on).map((line) => (tags.has(line.branch) ? { ...line, tag: tags.get(line.branch)! } : line));
     return { tree: afterCut(before, branches), lines };
   },
-  say: ({ branches }, names) => `cut ${branches.map(names).join(', ')}`,
+  say: ({ branches }, names) => `cut ${sayBranches(names, branches, 4)}`,
 });

@@ -36,14 +36,14 @@ export function conflictsOf(tree: Tree, gone: ReadonlySet<string>): { runs: stri
 const back = (s: Survey, b: PlacedBranch): boolean => s.front !== null && Math.abs(turnDeg(s.front.bearing, s.slopeOf(b).bearing)) > BACK_DEG;
 
 /** Live veins that would be left without a living branch above them. */
-function lastOnVein(s: Survey, gone: ReadonlySet<string>): string[] {
+function lastOnVein(s: Survey, own: ReadonlySet<string>, gone: ReadonlySet<string>): string[] {
   return s.placed.tree.features
     .filter((f) => /live vein/i.test(f.kind))
     .filter((vein) => {
       const fed = s.primaries.filter(
         (b) => b.line.points[0]![2] >= vein.z[0] && Math.abs(turnDeg(vein.bearing, s.slopeOf(b).bearing)) <= VEIN_DEG && s.greenWith.get(b.branch.id)! > 0,
       );
-      return fed.some((b) => gone.has(b.branch.id)) && fed.every((b) => gone.has(b.branch.id));
+      return fed.some((b) => own.has(b.branch.id)) && fed.every((b) => gone.has(b.branch.id));
     })
     .map((vein) => `the live vein at ${vein.bearing.toFixed(0)}°`);
 }
@@ -74,7 +74,7 @@ export function lossesOf(s: Survey, id: string, alsoGone: ReadonlySet<string> = 
   if (b.order === 1 && isLiving(b) && back(s, b) && !s.primaries.some((o) => o !== b && !gone.has(o.branch.id) && back(s, o)))
     lose('back', 'it is the only back branch.');
   if (fillsAlone(s, b, gone)) lose('gap', 'nothing else stands to this side at its height.');
-  for (const vein of lastOnVein(s, gone)) lose('vein', `it is the last living branch on ${vein}.`);
+  for (const vein of lastOnVein(s, own, gone)) lose('vein', `it is the last living branch on ${vein}.`);
   const species = speciesOf(tree.species);
   if (!species.budsBackOnOldWood && green > LITTLE_GREEN) lose('old-wood', `${species.name} does not bud back on old wood.`);
   const { runs, guys } = conflictsOf(tree, own);

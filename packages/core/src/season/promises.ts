@@ -29,7 +29,8 @@ function afterBend(placed: PlacedTree, of: string, onDay: number, watched: reado
   const on = watched.find((w) => w.coil.branch === of);
   if (on) {
     const set = on.race.forecast.setSure;
-    if (set === null) return { on: null, ready: false, text: `${name} holds its bend by wire alone for as long as can be foreseen.` };
+    if (set === null)
+      return { on: null, ready: false, text: `${name} does not set where it was wanted under this wire, as far as can be foreseen: wire it again, or tie it.` };
     return {
       on: isoOf(set),
       ready: set <= onDay,
