@@ -139,6 +139,8 @@ export function generateTree(growing: Growing): Tree {
         base * (form === 'twin' ? between(0.7, 0.85) : between(0.5, 0.65)),
         between(4, 10),
       );
+      // The second of twins runs out thin, as the trunk does.
+      if (form === 'twin') branches[branches.length - 1]!.tipD = round(Math.max(1.5, 0.1 * base));
       withSecondaries(line, branches[branches.length - 1]!.id, out, between(4, 12), (growing.secondaries ?? 3) + 2, between(slopes[0], slopes[1]));
     }
   }
