@@ -121,10 +121,13 @@ function sizesOff({ metal, size, strands }: WireChoice, diameter: number): numbe
   return (sizes[0]! < sizes[1]! ? 1 : -1) * (nearest(size * Math.cbrt(strands)) - nearest(ruleOfThumb(diameter)[metal]));
 }
 
+/** A length said to the tenth, rounded as everywhere else: 0.95 is 1.0. */
+const tenths = (mm: number): string => (Math.round(mm * 10) / 10).toFixed(1);
+
 /** The choice in words: the number, then the reason. */
 export function sayChoice(bend: BendToHold, choice: WireChoice | null): string[] {
   const rule = ruleOfThumb(bend.diameter);
-  const rules = `By the rules of thumb: aluminium ${rule.aluminium.toFixed(1)} mm (a third), copper ${rule.copper.toFixed(1)} mm (a quarter).`;
+  const rules = `By the rules of thumb: aluminium ${tenths(rule.aluminium)} mm (a third), copper ${tenths(rule.copper)} mm (a quarter).`;
   if (!choice) return [`No coil of the sizes sold holds ${bend.angleDeg.toFixed(0)}° on ${bend.diameter.toFixed(1)} mm of wood: a guy would.`, rules];
   const off = sizesOff(choice, bend.diameter);
   const why =

@@ -1,0 +1,311 @@
+import {
+  dayOf,
+  frontEvidence,
+  gapMap,
+  generateTree,
+  isoOf,
+  judgeFront,
+  outcomeOf,
+  PARTS,
+  placeTree,
+  plantingAngle,
+  planTree,
+  searchFronts,
+  watch,
+  WEIGHT_PROFILES,
+  type Intent,
+  type Tree,
+  type Vec,
+  type View,
+} from '../src/index.js';
+import { after, branch, tree } from './trees.js';
+
+const at = (p: Vec): string => p.map((x) => Math.round(x)).join(' ');
+
+/** A bent trunk with roots, a scar and a shari, and branches of which one comes at the eye from 90°. */
+const pine = (): Tree =>
+  tree(
+    [
+      branch('low', { at: 110, bearing: 200, elevation: -5, length: 260, d: 14, tipD: 4, green: 0.2, bareTo: 0.3 }),
+      branch('twig', { parent: 'low', at: 150, bearing: 150, elevation: 20, length: 110, d: 5, tipD: 2, green: 0.1 }),
+      branch('spear', { at: 230, bearing: 92, elevation: 4, length: 240, d: 12, tipD: 4, green: 0.15 }),
+      branch('back', { at: 330, bearing: 300, elevation: 15, length: 180, d: 9, tipD: 3, green: 0.15 }),
+      branch('dead', { at: 380, bearing: 30, elevation: 10, length: 120, d: 7, tipD: 2, state: 'dead', green: 0 }),
+      branch('top', { at: 520, bearing: 150, elevation: 35, length: 110, d: 6, tipD: 2, green: 0.15 }),
+    ],
+    {
+      species: 'pine-two-needle',
+      trunk: [[0, 0, 0, 52], [18, 30, 120, 40], [-14, 52, 240, 33], [10, 30, 360, 25], [2, -6, 470, 17], [12, -14, 580, 8]].map(([x, y, z, d]) => ({ x: x!, y: y!, z: z!, d: d! })), // prettier-ignore
+      roots: [
+        { bearing: 0, length: 70, d: 16 },
+        { bearing: 95, length: 50, d: 18 },
+        { bearing: 190, length: 90, d: 14 },
+      ],
+      features: [
+        { kind: 'shari', bearing: 100, z: [40, 160], good: true, weight: 2 },
+        { kind: 'saw scar', bearing: 250, z: [200, 220], good: false, weight: 1 },
+      ],
+    },
+  );
+
+test('a tree is judged so from four sides: each part, its reason, what hides and what is drawn', () => {
+  const placed = placeTree(pine());
+  const judged = (view: View): string[] => {
+    const f = judgeFront(placed, view);
+    return [
+      `score ${f.score.toFixed(4)}, wedge ${f.wedge.toFixed(1)}, leading ${f.leading.join()}, at the eye ${f.atEye.join()}`,
+      ...PARTS.map((p) => `${p} ${f.parts[p].toFixed(3)}: ${f.because[p]}`),
+      `hiding ${f.hiding.map((h) => `${h.branch} ${h.share.toFixed(3)} from ${h.from.toFixed(2)} to ${h.to.toFixed(2)}`).join(', ')}`,
+      ...PARTS.map((p) => {
+        const { lines, words } = frontEvidence(placed, f, p);
+        return `draws ${p}: ${lines.map((l) => `${l.length} from ${at(l[0]!)} to ${at(l[l.length - 1]!)}`).join('; ')} | ${words.map((w) => `${w.text} at ${at(w.at)}`).join('; ')}`;
+      }),
+    ];
+  };
+  expect({
+    'from 90°': judged({ bearing: 90, pitch: 0, roll: 0 }),
+    'from 200°, leaning to the viewer': judged({ bearing: 200, pitch: 10, roll: -5 }),
+    'from 300°': judged({ bearing: 300, pitch: -5, roll: 5 }),
+  }).toMatchInlineSnapshot(`
+   {
+     "from 200°, leaning to the viewer": [
+       "score 0.4588, wedge 56.2, leading low, at the eye low",
+       "base 0.279: 106 mm wide of at most 211; a root points at you",
+       "movement 0.294: 3 bends: left, right, left, turning 62° in all; coming and going 44°; 41% of its height is one straight run",
+       "trunkInSight 0.817: 82% of the lower two thirds",
+       "apex 0.878: leans 19° to you",
+       "eye 0.605: first back (14 mm) points at you",
+       "firstBranch 0.000: first back comes at you; no back branch",
+       "features 0.335: shari hidden, saw scar shown",
+       "greenKept 0.700: 30% of the green must move or go",
+       "hiding low 0.183 from 0.10 to 0.27",
+       "draws base: 2 from -31 11 0 to 69 -25 0; 2 from -31 11 -8 to -31 11 16; 2 from 69 -25 -8 to 69 -25 16 | 106 mm at 69 -25 0",
+       "draws movement: 31 from 0 0 0 to 12 -14 580 | ",
+       "draws trunkInSight: 5 from 0 0 0 to 8 22 385; 2 from 12 15 105 to -77 -229 82 | 1 back hides 18% at -42 -131 91",
+       "draws apex: 2 from 8 21 387 to 12 -14 580; 2 from 8 21 387 to 8 21 580 | apex at 12 -14 580",
+       "draws eye: 2 from 12 15 105 to -77 -229 82 | 1 back at you at -42 -131 91",
+       "draws firstBranch: 2 from 12 15 105 to -77 -229 82 | 1 back at -42 -131 91",
+       "draws features: 2 from 30 6 40 to 26 34 160; 2 from -20 39 200 to -25 42 220 | shari at 36 21 100; saw scar at -22 41 210",
+       "draws greenKept: 2 from 12 15 105 to -77 -229 82 | 1 back at you at -42 -131 91",
+     ],
+     "from 300°": [
+       "score 0.6188, wedge 30.5, leading low,spear, at the eye back",
+       "base 0.910: 192 mm wide of at most 211",
+       "movement 0.298: an S: right, left, turning 46° in all; coming and going 60°; 33% of its height is one straight run",
+       "trunkInSight 0.930: 93% of the lower two thirds",
+       "apex 0.544: leans 11° away",
+       "eye 0.886: first right (9 mm) points at you",
+       "firstBranch 0.729: first back goes right, 10° back; first left behind",
+       "features 0.080: shari hidden, saw scar shown",
+       "greenKept 0.850: 15% of the green must move or go",
+       "hiding back 0.070 from 0.83 to 1.00",
+       "draws base: 2 from 42 72 0 to -55 -94 0; 2 from 42 72 -8 to 42 72 16; 2 from -55 -94 -8 to -55 -94 16 | 192 mm at -55 -94 0",
+       "draws movement: 31 from 0 0 0 to 12 -14 580 | ",
+       "draws trunkInSight: 5 from 0 0 0 to 8 22 385; 2 from -6 42 318 to -156 129 365 | 1 R hides 7% at -96 94 346",
+       "draws apex: 2 from 8 21 387 to 12 -14 580; 2 from 8 21 387 to 8 21 580 | apex at 12 -14 580",
+       "draws eye: 2 from -6 42 318 to -156 129 365 | 1 R at you at -96 94 346",
+       "draws firstBranch: 2 from 12 15 105 to -77 -229 82; 2 from 2 48 221 to 241 40 237 | 1 back at -42 -131 91; 1 L at 145 43 231",
+       "draws features: 2 from 30 6 40 to 26 34 160; 2 from -20 39 200 to -25 42 220 | shari at 36 21 100; saw scar at -22 41 210",
+       "draws greenKept: 2 from -6 42 318 to -156 129 365 | 1 R at you at -96 94 346",
+     ],
+     "from 90°": [
+       "score 0.6790, wedge 0.0, leading low,back, at the eye spear",
+       "base 0.745: 210 mm wide of at most 211; a root points at you",
+       "movement 0.240: an S: left, right, turning 39° in all; coming and going 67°; 51% of its height is one straight run",
+       "trunkInSight 0.909: 91% of the lower two thirds",
+       "apex 1.000: leans 1° to you",
+       "eye 0.472: first left (12 mm) points at you",
+       "firstBranch 0.621: first back goes left, 20° back; first right behind",
+       "features 0.985: shari shown, saw scar hidden",
+       "greenKept 0.850: 15% of the green must move or go",
+       "hiding spear 0.091 from 0.57 to 0.69, dead 0.001 from 0.95 to 0.95",
+       "draws base: 2 from 0 -114 0 to 0 96 0; 2 from 0 -114 -8 to 0 -114 16; 2 from 0 96 -8 to 0 96 16 | 210 mm at 0 96 0",
+       "draws movement: 31 from 0 0 0 to 12 -14 580 | ",
+       "draws trunkInSight: 5 from 0 0 0 to 8 22 385; 2 from 2 48 221 to 241 40 237 | 1 L hides 9% at 145 43 231",
+       "draws apex: 2 from 8 21 387 to 12 -14 580; 2 from 8 21 387 to 8 21 580 | apex at 12 -14 580",
+       "draws eye: 2 from 2 48 221 to 241 40 237 | 1 L at you at 145 43 231",
+       "draws firstBranch: 2 from 12 15 105 to -77 -229 82; 2 from -6 42 318 to -156 129 365 | 1 back at -42 -131 91; 1 R at -96 94 346",
+       "draws features: 2 from 30 6 40 to 26 34 160; 2 from -20 39 200 to -25 42 220 | shari at 36 21 100; saw scar at -22 41 210",
+       "draws greenKept: 2 from 2 48 221 to 241 40 237 | 1 L at you at 145 43 231",
+     ],
+   }
+  `);
+});
+
+test('and the best fronts are these, by each set of weights', () => {
+  const found = Object.entries(WEIGHT_PROFILES).map(([name, weights]) => {
+    const { candidates } = searchFronts(placeTree(pine()), { step: 10, pitches: [-10, 0, 10], rolls: [0, 10], weights });
+    return `${name}: ${candidates.map((c) => `${c.bearing}° ${c.pitch}/${c.roll} ${c.score.toFixed(3)}`).join(', ')}`;
+  });
+  expect(found).toMatchInlineSnapshot(`
+   [
+     "slender tree: 120° 0/0 0.830, 70° 0/0 0.750, 280° 0/0 0.711, 170° 0/0 0.699, 320° 10/0 0.644",
+     "heavy trunk: 120° 0/0 0.874, 70° 0/0 0.803, 280° 0/0 0.748, 320° 10/0 0.666",
+     "cascade: 120° 0/0 0.761, 70° 0/0 0.715, 170° 0/0 0.694, 280° 0/0 0.650, 0° 0/0 0.646",
+     "clump: 120° 0/0 0.892, 70° 0/0 0.818, 270° 0/0 0.778, 320° 10/0 0.703",
+     "twin trunks: 120° 0/0 0.877, 70° 0/0 0.809, 280° 0/0 0.777, 320° 10/0 0.715",
+   ]
+  `);
+});
+
+test('a planting angle turns each branch so, and leads these astray', () => {
+  const { branches, ...pot } = plantingAngle(placeTree(pine()), { bearing: 90, pitch: 15, roll: 10 });
+  expect([
+    `${pot.tiltDeg.toFixed(2)}° wedge ${pot.wedge.toFixed(1)} rise ${pot.rootBallRise.toFixed(2)}`,
+    ...branches.map(
+      (b) =>
+        `${b.branch}: ${b.before.bearing.toFixed(0)}/${b.before.elevation.toFixed(1)}° to ${b.after.bearing.toFixed(0)}/${b.after.elevation.toFixed(1)}°, meant ${b.meant.toFixed(1)}° ${b.astray ?? ''}`,
+    ),
+  ]).toMatchInlineSnapshot(`
+   [
+     "17.96° wedge 96.8 rise 41.44",
+     "low: 200/-5.0° to 201/9.6°, meant -20.5° rises",
+     "spear: 92/4.0° to 94/-10.5°, meant -10.5° ",
+     "back: 300/15.0° to 307/22.1°, meant -2.1° rises",
+     "top: 150/35.0° to 139/34.4°, meant 13.7° ",
+   ]
+  `);
+});
+
+test('what a cut opens is found where it is, with who could fill it', () => {
+  const before = after(
+    pine(),
+    { kind: 'front', front: { bearing: 110, pitch: 0, roll: 0 } },
+    { kind: 'decide', branch: 'back', act: 'remove' },
+    { kind: 'decide', branch: 'low', act: 'remove' },
+  );
+  const gaps = gapMap(placeTree(before), placeTree(outcomeOf(before).tree), before.plan.front!);
+  expect(
+    gaps.map((g) => [
+      `${g.seen}${g.opened ? ', opened' : ''}: ${g.radius.toFixed(1)} mm round ${at(g.center)}`,
+      ...g.fills.map((f) => `${f.branch} ${f.reaches} ${f.shortBy.toFixed(1)} ${f.turnDeg.toFixed(1)}: ${f.because}`),
+    ]),
+  ).toMatchInlineSnapshot(`
+   [
+     [
+       "front, opened: 133.5 mm round -6 -17 370",
+       "spear false 39.7 42.3: 40 mm short",
+       "top false 38.4 100.3: 38 mm short",
+     ],
+     [
+       "front, opened: 101.9 mm round -40 -111 193",
+       "spear false 41.6 54.5: 42 mm short",
+       "top false 223.9 103.1: 224 mm short",
+     ],
+     [
+       "above, opened: 78.6 mm round -42 -153 290",
+       "top false 52.6 44.0: 53 mm short",
+       "spear false 0.0 99.9: long enough, but would have to turn by 100°, which is too far",
+     ],
+     [
+       "above, opened: 68.7 mm round -95 76 290",
+       "top false 37.4 116.9: 37 mm short",
+       "spear false 0.0 160.6: long enough, but would have to turn by 161°, which is too far",
+     ],
+     [
+       "above: 44.0 mm round 116 -56 290",
+       "spear true 0.0 40.2: reaches it, turned by 40°",
+       "top false 24.5 32.7: 24 mm short",
+     ],
+   ]
+  `);
+});
+
+const coil = (branchId: string, on: string, own: object = {}): Intent =>
+  ({
+    kind: 'wired',
+    on,
+    branch: branchId,
+    metal: 'copper',
+    size: 3,
+    strands: 1,
+    angle: 50,
+    hand: 'cw',
+    start: 'over',
+    gap: 0,
+    wrap: 'none',
+    bentDeg: 45,
+    targetDeg: 40,
+    over: 90,
+    ...own,
+  }) as Intent;
+
+test('coils run these races: what is expected of the wood, when it touches, marks, holds, what to do', () => {
+  const worn = after(
+    pine(),
+    coil('low', '2026-03-01', { size: 4, targetDeg: 30 }),
+    coil('twig', '2026-03-01', { size: 1.6, wrap: 'raffia', bentDeg: 60, targetDeg: 40 }),
+    coil('spear', '2026-04-01', { strands: 2, metal: 'aluminium', size: 4, targetDeg: 25 }),
+    coil('back', '2025-09-01', { gap: 1.5, over: undefined, targetDeg: 30 }),
+    coil('top', '2026-05-01', { bentDeg: undefined, targetDeg: undefined, over: undefined, size: 2 }),
+    { kind: 'inspected', on: '2026-06-01', branch: 'low', stage: 'clear' },
+    { kind: 'inspected', on: '2026-07-15', branch: 'twig', stage: 'marking' },
+    { kind: 'inspected', on: '2026-07-15', branch: 'back', stage: 'touching' },
+  );
+  const day = (d: number | null): string => (d === null ? 'never' : isoOf(d));
+  const races = (t: Tree): string[] =>
+    watch(placeTree(t), dayOf('2026-07-20')).map(({ coil: c, state: s, race: r, lastSeen, nextInspection }) => {
+      const { touching, marking, deep, set, setSure, deepRisk, firstTouch } = r.forecast;
+      const bend = s.bend && `${s.bend.wired.toFixed(5)} of ${s.bend.target.toFixed(5)}, stored ${s.bend.stored.toFixed(5)}`;
+      const dates = [touching, marking, deep, set].map((x) => [x.p10, x.p50, x.p90].map(day).join(' ')).join(' | ');
+      return `${c.branch}: factor ${s.factor.toFixed(3)}, holds ${bend}; ${dates} | sure ${day(setSure)} deep ${day(deepRisk)} touch ${day(firstTouch)}; seen ${lastSeen?.stage}, look ${day(nextInspection)}; ${r.advice} by ${day(r.limit)} ${r.window ? `${day(r.window.from)} to ${day(r.window.to)}` : ''}: ${r.because.join(' ')}`;
+    });
+  expect(races(worn)).toMatchInlineSnapshot(`
+   [
+     "spear: factor 1.235, holds 0.00873 of 0.00485, stored 0.00630; 2026-04-22 2026-04-26 2026-05-01 | 2026-05-14 2026-05-29 2026-08-07 | 2026-08-30 2027-05-15 2028-04-11 | 2026-05-01 2026-05-07 2026-05-14 | sure 2026-05-11 deep 2026-08-11 touch 2026-04-23; seen undefined, look 2026-04-23; window by 2026-08-11 2026-05-11 to 2026-08-11: Off between 11 May 2026 and 11 August 2026: set by then, and not likely to mark deeply yet.",
+     "top: factor 1.200, holds null; 2026-05-09 2026-05-12 2026-05-17 | 2026-06-01 2026-06-28 2027-04-15 | 2026-06-11 2026-08-28 2027-05-04 | never never never | sure never deep 2026-06-05 touch 2026-05-10; seen undefined, look 2026-05-10; rewire by 2026-06-05 : It may mark deeply from 5 June 2026: cut it off before that, and wire again if it does not hold. No bend is noted for this coil, so only marking is forecast. Note the angle to know when it holds.",
+     "low: factor 1.288, holds 0.00703 of 0.00582, stored 0.00414; 2026-06-02 2026-06-02 2026-06-02 | 2026-06-02 2027-04-28 2027-05-18 | 2027-04-14 2028-08-24 2029-05-28 | 2026-06-04 2026-10-01 2027-04-23 | sure 2027-04-19 deep 2026-08-17 touch 2026-06-02; seen clear, look 2026-07-09; rewire by 2026-08-17 : It may mark deeply from 17 August 2026 and holds by 19 April 2027: cut it off before it does and wire again, 3 coils in all.",
+     "twig: factor 0.761, holds 0.01164 of 0.00776, stored 0.01092; 2026-05-17 2026-05-20 2026-05-24 | 2026-06-17 2026-07-06 2026-07-15 | 2026-08-12 2026-08-26 2026-09-17 | 2026-05-06 2026-05-08 2026-05-10 | sure 2026-05-09 deep 2026-08-07 touch 2026-05-18; seen marking, look 2026-07-26; window by 2026-08-07 2026-05-09 to 2026-08-07: Off between 9 May 2026 and 7 August 2026: set by then, and not likely to mark deeply yet. It marks; on this bark a shallow mark grows out in about 2 years.",
+     "back: factor 1.275, holds 0.00798 of 0.00989, stored 0.00265; 2026-06-05 2026-06-19 2026-07-15 | 2026-08-20 2027-04-11 2027-04-25 | 2027-04-28 2027-05-12 2027-05-23 | never never never | sure never deep 2027-04-24 touch 2026-06-09; seen touching, look 2026-09-01; guy by 2027-04-24 : It may mark deeply from 24 April 2027 but would not hold within fifteen years: once the shape is in, let a guy hold it. The length of its bend was not noted: 53 mm are taken.",
+   ]
+  `);
+  expect(races({ ...worn, vigour: 'weak', species: 'maple-trident', site: { hemisphere: 'south' } })).toMatchInlineSnapshot(`
+   [
+     "spear: factor 0.705, holds 0.00718 of 0.00485, stored 0.00424; 2026-10-20 2026-10-22 2026-10-24 | 2026-10-31 2026-11-05 2026-11-14 | 2027-10-20 2027-12-03 2028-11-07 | 2026-11-01 2026-11-06 2026-11-10 | sure 2026-11-08 deep 2027-03-06 touch 2026-10-20; seen undefined, look 2026-05-30; rewire by 2026-10-31 : It may mark from 31 October 2026 and holds by 8 November 2026: cut it off before it does and wire again, 2 coils in all.",
+     "twig: factor 0.403, holds 0.00918 of 0.00776, stored 0.00797; 2026-07-15 2026-07-15 2026-07-15 | 2026-07-15 2026-07-15 2026-07-15 | 2027-11-02 2028-02-13 2029-01-29 | 2026-11-21 2026-12-11 2027-02-02 | sure 2027-01-24 deep 2027-10-21 touch 2026-07-15; seen marking, look 2026-07-18; remove-now by 2026-07-15 : It was seen marking. Cut off the turns that mark, across the wire, without unwinding; the rest may stay.",
+     "top: factor 0.600, holds null; 2026-10-20 2026-10-23 2026-10-26 | 2026-11-02 2026-11-08 2026-11-19 | 2027-01-20 2027-02-28 2027-11-12 | never never never | sure never deep 2026-12-06 touch 2026-10-21; seen undefined, look 2026-07-24; wait by 2026-11-02 : No bend is noted for this coil, so only marking is forecast. Note the angle to know when it holds.",
+     "low: factor 0.750, holds 0.00608 of 0.00582, stored 0.00266; 2026-06-02 2026-06-02 2026-06-02 | 2026-10-24 2026-10-30 2026-11-07 | 2027-10-22 2027-11-30 2028-11-01 | 2026-12-09 2027-01-24 2027-02-13 | sure 2027-02-06 deep 2027-03-11 touch 2026-06-02; seen clear, look 2026-08-12; rewire by 2026-10-24 : It may mark from 24 October 2026 and holds by 6 February 2027: cut it off before it does and wire again, 2 coils in all.",
+     "back: factor 0.642, holds 0.00340 of 0.00582, stored 0.00143; 2026-02-26 2026-03-11 2026-07-15 | 2026-10-15 2026-10-25 2026-11-02 | 2027-02-01 2027-02-18 2027-03-17 | never never never | sure never deep 2027-01-28 touch 2026-03-01; seen touching, look 2026-08-30; guy by 2026-10-15 : It may mark from 15 October 2026 but would not hold within fifteen years: once the shape is in, let a guy hold it. The length of its bend was not noted: 90 mm are taken.",
+   ]
+  `);
+});
+
+test('the plan of a made-up tree says this of its poses and its wire', () => {
+  const made = generateTree({ seed: 3, name: 'Told', species: 'juniper-scale', height: 420, base: 40, primaries: 4, secondaries: 1 });
+  const plan = planTree(
+    after(made, { kind: 'front', front: { bearing: 10, pitch: 0, roll: 0 } }, { kind: 'decide', branch: 'b3', act: 'remove' }),
+    dayOf('2026-03-10'),
+    { fronts: false },
+  );
+  expect({
+    poses: plan.poses.map((p) => JSON.stringify(p)),
+    runs: plan.runs.map((r) => JSON.stringify(r)),
+    unwired: plan.unwired.map((u) => JSON.stringify(u)),
+    order: plan.order.join(' '),
+    notes: plan.notes,
+  }).toMatchInlineSnapshot(`
+   {
+     "notes": [
+       "Figures for Juniper, scale leaf are estimates for branch wood in pots; the tree's own record corrects them.",
+     ],
+     "order": "w1 w2 w3 w4 w5 w6",
+     "poses": [
+       "{"branch":"b1","bearing":65.2,"elevation":-17.5,"bends":[{"at":0,"angle":25.7,"radius":77,"risk":0.5,"band":"calm","stages":1,"protection":"none","over":32.9}]}",
+       "{"branch":"b2","bearing":140.2,"elevation":-16.1,"bends":[{"at":0,"angle":22.5,"radius":34,"risk":0.39,"band":"calm","stages":1,"protection":"none","over":29.8}]}",
+       "{"branch":"b5","bearing":13.2,"elevation":5,"bends":[{"at":0,"angle":37.7,"radius":32,"risk":0.55,"band":"calm","stages":1,"protection":"none","over":50.4}]}",
+       "{"branch":"b6","bearing":70.5,"elevation":8.6,"bends":[{"at":0,"angle":67.5,"radius":13,"risk":0.55,"band":"calm","stages":1,"protection":"none","over":86.5}]}",
+       "{"branch":"b7","bearing":159.5,"elevation":15.1,"bends":[{"at":0,"angle":10.3,"radius":63,"risk":0.18,"band":"calm","stages":1,"protection":"none","over":14.6}]}",
+       "{"branch":"b8","bearing":204.7,"elevation":16.5,"bends":[{"at":0,"angle":20.7,"radius":12,"risk":0.36,"band":"calm","stages":1,"protection":"none","over":22.7}]}",
+     ],
+     "runs": [
+       "{"id":"w1","metal":"copper","size":3.26,"strands":1,"angle":45,"gauge":8,"length":359,"mass":26.9,"order":1,"route":null,"branches":[{"branch":"b1","hand":"cw","start":"over","turns":5.7,"hold":3687,"springBack":0.139,"firmness":{"pushChance":0.88,"overbend":1.16},"phaseMissDeg":null,"rule":{"aluminium":3.8,"copper":2.9},"bendTo":32.9,"settles":28.3,"target":25.7,"bendLength":35,"because":["Bend to 33°; under the wire it settles at 28°, and it stays near 26° when that comes off in its time.","By the rules of thumb: aluminium 3.8 mm (a third), copper 2.9 mm (a quarter)."]}]}",
+       "{"id":"w2","metal":"copper","size":1.63,"strands":1,"angle":45,"gauge":14,"length":177,"mass":3.3,"order":1,"route":null,"branches":[{"branch":"b5","hand":"cw","start":"over","turns":5.6,"hold":461,"springBack":0.139,"firmness":{"pushChance":0.87,"overbend":1.16},"phaseMissDeg":null,"rule":{"aluminium":1.9,"copper":1.5},"bendTo":50.4,"settles":43.4,"target":37.7,"bendLength":21,"because":["Bend to 50°; under the wire it settles at 43°, and it stays near 38° when that comes off in its time.","By the rules of thumb: aluminium 1.9 mm (a third), copper 1.5 mm (a quarter)."]}]}",
+       "{"id":"w3","metal":"copper","size":1.02,"strands":1,"angle":45,"gauge":18,"length":104,"mass":0.8,"order":1,"route":null,"branches":[{"branch":"b7","hand":"cw","start":"over","turns":5,"hold":118,"springBack":0.223,"firmness":{"pushChance":0.81,"overbend":1.29},"phaseMissDeg":null,"rule":{"aluminium":1.3,"copper":1},"bendTo":14.6,"settles":11.4,"target":10.3,"bendLength":11,"because":["Bend to 15°; under the wire it settles at 11°, and it stays near 10° when that comes off in its time.","By the rules of thumb: aluminium 1.3 mm (a third), copper 1.0 mm (a quarter)."]}]}",
+       "{"id":"w4","metal":"copper","size":1.29,"strands":1,"angle":45,"gauge":16,"length":145,"mass":1.7,"order":2,"route":null,"branches":[{"branch":"b2","hand":"cw","start":"over","turns":6,"hold":227,"springBack":0.133,"firmness":{"pushChance":0.9,"overbend":1.15},"phaseMissDeg":null,"rule":{"aluminium":1.5,"copper":1.1},"bendTo":29.8,"settles":25.8,"target":22.5,"bendLength":14,"because":["Bend to 30°; under the wire it settles at 26°, and it stays near 22° when that comes off in its time.","By the rules of thumb: aluminium 1.5 mm (a third), copper 1.1 mm (a quarter)."]}]}",
+       "{"id":"w5","metal":"copper","size":0.64,"strands":1,"angle":45,"gauge":22,"length":70,"mass":0.2,"order":2,"route":null,"branches":[{"branch":"b6","hand":"cw","start":"over","turns":5.3,"hold":29,"springBack":0.143,"firmness":{"pushChance":0.87,"overbend":1.17},"phaseMissDeg":null,"rule":{"aluminium":0.8,"copper":0.6},"bendTo":86.5,"settles":74.2,"target":67.5,"bendLength":15,"because":["Bend to 87°; under the wire it settles at 74°, and it stays near 67° when that comes off in its time.","By the rules of thumb: aluminium 0.8 mm (a third), copper 0.6 mm (a quarter)."]}]}",
+       "{"id":"w6","metal":"copper","size":0.64,"strands":1,"angle":45,"gauge":22,"length":39,"mass":0.1,"order":2,"route":null,"branches":[{"branch":"b8","hand":"cw","start":"over","turns":3,"hold":21,"springBack":0,"firmness":{"pushChance":1,"overbend":1},"phaseMissDeg":null,"rule":{"aluminium":0.5,"copper":0.4},"bendTo":22.7,"settles":22.7,"target":20.7,"bendLength":4,"because":["Bend to 23°; under the wire it settles at 23°, and it stays near 21° when that comes off in its time.","By the rules of thumb: aluminium 0.5 mm (a third), copper 0.4 mm (a quarter)."]}]}",
+     ],
+     "unwired": [],
+   }
+  `);
+});
