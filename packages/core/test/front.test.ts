@@ -14,6 +14,7 @@ import {
   turningOf,
   usualWeights,
   type Front,
+  type PlacedTree,
   type Vec,
 } from '../src/index.js';
 import { rayCast } from '../../../bench/ray-cast.mjs';
@@ -58,21 +59,14 @@ test('what a branch hides is told by the stretch of the trunk it stands before',
   );
 });
 
+/** A made-up cascade that falls to a bearing. */
+const falling = (seed: number, leanBearing: number): PlacedTree =>
+  placeTree(generateTree({ seed, name: 'Falls', species: 'juniper-scale', form: 'cascade', height: 600, base: 44, primaries: 6, secondaries: 1, leanBearing }));
+
 test('a cascade is seen from where its line falls beside or before the pot, not behind it', () => {
   fc.assert(
     fc.property(fc.nat(5000), fc.nat(359), (seed, leanBearing) => {
-      const falls = generateTree({
-        seed,
-        name: 'Falls',
-        species: 'juniper-scale',
-        form: 'cascade',
-        height: 600,
-        base: 44,
-        primaries: 6,
-        secondaries: 1,
-        leanBearing,
-      });
-      const placed = placeTree(falls);
+      const placed = falling(seed, leanBearing);
       const [best] = searchFronts(placed, { step: 6 }).candidates;
       expect(best!.hiding.find((h) => h.branch === 'pot')?.share ?? 0).toBeLessThan(0.06);
       expect(best!.parts.trunkInSight).toBeGreaterThan(judgeFront(placed, { bearing: (leanBearing + 180) % 360, pitch: 0, roll: 0 }).parts.trunkInSight);
@@ -168,18 +162,7 @@ test('movement is continuous: a little more bend is a little more movement, and 
 test('a cascade is best seen from its side, its end coming a little forward, and its fall is its movement', () => {
   fc.assert(
     fc.property(fc.nat(5000), fc.nat(359), (seed, leanBearing) => {
-      const falls = generateTree({
-        seed,
-        name: 'Falls',
-        species: 'juniper-scale',
-        form: 'cascade',
-        height: 600,
-        base: 44,
-        primaries: 6,
-        secondaries: 1,
-        leanBearing,
-      });
-      const placed = placeTree(falls);
+      const placed = falling(seed, leanBearing);
       const [best] = searchFronts(placed, { step: 6 }).candidates;
       const off = Math.abs(turnDeg(leanBearing, best!.bearing));
       expect([off >= 30 && off <= 110, off]).toEqual([true, off]);

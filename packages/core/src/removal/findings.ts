@@ -4,8 +4,9 @@ import type { Draft, Finding, SeenFromFront } from './finding.js';
 import { conflictsOf, lossesOf, type Loss } from './keeping.js';
 import { rulesFor, type RemovalProfile } from './profile.js';
 import { condition } from './rules/condition.js';
-import { forksAndHeights } from './rules/forks.js';
+import { forksAndBends } from './rules/forks.js';
 import { fromFront } from './rules/from-front.js';
+import { whorlsAndBars } from './rules/heights.js';
 import { meetings } from './rules/meetings.js';
 import { stance } from './rules/stance.js';
 import { survey, type Survey } from './survey.js';
@@ -24,7 +25,7 @@ function bySchool(draft: Draft, { helpers }: RemovalProfile): Draft {
 }
 
 function ruled(s: Survey): Draft[] {
-  return [...condition(s), ...stance(s), ...forksAndHeights(s), ...meetings(s), ...fromFront(s)]
+  return [...condition(s), ...stance(s), ...whorlsAndBars(s), ...forksAndBends(s), ...meetings(s), ...fromFront(s)]
     .filter((d) => s.profile.rules[d.rule])
     .map((d) => ({ draft: bySchool(d, s.profile), height: s.placed.byId.get(d.branch)!.line.points[0]![2], key: `${d.branch} ${d.rule} ${d.because[0]!}` }))
     .sort((a, b) => a.height - b.height || (a.key < b.key ? -1 : 1))

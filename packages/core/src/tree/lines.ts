@@ -32,6 +32,16 @@ export const WIRED_FIELDS = {
   over: optional(mm(1, 4000, 'length of branch that the bend is spread over')),
 };
 
+/** Wood that went: how it was, and what is left. */
+const WOOD_OFF = {
+  ...ABOUT_BRANCH,
+  was: WAS,
+  green: GREEN,
+  length: optional(mm(0, 4000, 'what is left')),
+  tag: optional(whole(1, 9999, '', 'its number on the list of cuts')),
+  called: CALLED,
+};
+
 /** What can stand in the record, each kind with the fields of its own: done or seen, on a day. */
 export const LINE_FIELDS = {
   wired: { ...ABOUT_COIL, ...WIRED_FIELDS },
@@ -57,24 +67,8 @@ export const LINE_FIELDS = {
     heldDeg: optional(degrees(-180, 270, 'angle that the branch held')),
     pieces: optional(whole(1, 1000, 'pieces', 'pieces taken off')),
   },
-  removed: {
-    ...ABOUT_BRANCH,
-    was: WAS,
-    green: GREEN,
-    length: optional(mm(0, 4000, 'what is left')),
-    tag: optional(whole(1, 9999, '', 'its number on the list of cuts')),
-    called: CALLED,
-    unlisted: optional(yesNo('taken out of the measures, not cut')),
-  },
-  shortened: {
-    ...ABOUT_BRANCH,
-    was: WAS,
-    green: GREEN,
-    length: optional(mm(0, 4000, 'what is left')),
-    tag: optional(whole(1, 9999, '', 'its number on the list of cuts')),
-    stub: optional(oneOf(STUBS, 'cut to a stub: what it is for')),
-    called: CALLED,
-  },
+  removed: { ...WOOD_OFF, unlisted: optional(yesNo('taken out of the measures, not cut')) },
+  shortened: { ...WOOD_OFF, stub: optional(oneOf(STUBS, 'cut to a stub: what it is for')) },
   agreed: { by: words(120, 'who agreed for a client’s tree', 1), branches: list(id('a branch'), MOST_BRANCHES, 'to the cutting of which branches', 1) },
   repotted: { branch: optional(ABOUT_BRANCH.branch) },
   fed: { branch: optional(ABOUT_BRANCH.branch) },
