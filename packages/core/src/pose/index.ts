@@ -1,1 +1,4 @@
 export * from './propose.js';
+export * from './compaction.js';
+export * from './equilibrium.js';
+export * from './rod.js';
