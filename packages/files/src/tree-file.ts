@@ -3,7 +3,7 @@ import { shapeFaults } from './shape-faults.js';
 
 export type ReadResult = { tree: Tree } | { faults: FileFault[] };
 
-/** A tree file with five thousand branches stays well below this. */
+/** A tree file with as many branches as are taken stays well below this. */
 export const LARGEST_FILE_BYTES = 8 * 1024 * 1024;
 
 /** The tree of a parsed value, or every fault of it; lists left out are filled in empty, nothing else is repaired, unknown keys stay. */
@@ -19,7 +19,7 @@ export function checkTree(value: unknown): ReadResult {
 function notJson(text: string, error: unknown): FileFault {
   const bare = /[[,:\s](NaN|-?Infinity|undefined)\s*[,}\]]/.exec(text);
   const message = bare
-    ? `${bare[1]} is not a number that JSON knows, near character ${bare.index + 1}.`
+    ? `${bare[1]} is not a number that JSON knows, near character ${bare.index + 2}.`
     : `This is not JSON: ${error instanceof Error ? error.message : String(error)}.`;
   return { path: '/', code: 'not-json', message };
 }
@@ -32,7 +32,7 @@ export function readTreeFile(text: string): ReadResult {
         {
           path: '/',
           code: 'too-large',
-          message: `The file has ${(text.length / 1048576).toFixed(0)} MB; a tree file has at most ${LARGEST_FILE_BYTES / 1048576} MB.`,
+          message: `The file has ${(Math.ceil(text.length / 104857.6) / 10).toFixed(1)} MB; a tree file has at most ${LARGEST_FILE_BYTES / 1048576} MB.`,
         },
       ],
     };
