@@ -10,9 +10,12 @@ import {
   measureFaults,
   placeTree,
   sizeAtAge,
+  stemsOf,
+  type Branch,
   type Fault,
   type Rule,
 } from '../src/index.js';
+import { branch, tree } from './trees.js';
 
 const anyGrowing = fc.record({
   seed: fc.nat(1_000_000),
@@ -73,4 +76,16 @@ test.each<[Fault, Rule]>([
 
 test('a tree for measuring speed has as many branches as asked', () => {
   expect([75, 300, 1000].map((n) => largeTree(n, 3).branches.length)).toEqual([75, 300, 1000]);
+});
+
+test('what is a stem and what a branch is told at the very limits', () => {
+  // The trunk is 600 mm high and 50 mm thick at its foot.
+  const stem = (own: Partial<Branch>): Branch => branch('s', { at: 48, elevation: 50, d: 22.5, length: 240, ...own });
+  const others = [branch('t', { at: 10, elevation: 60, d: 17.5, length: 100, bearing: 200 }), branch('u', { parent: 's', at: 20, elevation: 80, d: 20 })];
+  const form = (...branches: Branch[]) => [formOf(tree(branches)), [...stemsOf(tree(branches))].join()];
+  expect(form(stem({}))).toEqual(['twin', 's']);
+  for (const own of [{ at: 48.1 }, { elevation: 49.9 }, { d: 22.4 }, { length: 239 }, { parent: 'u' }]) expect(form(stem(own))).toEqual(['upright', '']);
+  // Of several, thinner and shorter ones are stems as well; what grows on one of them is none.
+  expect(form(stem({ d: 17.5, length: 100 }), ...others)).toEqual(['clump', 's,t']);
+  expect(form(stem({ d: 17.4 }), ...others)).toEqual(['upright', '']);
 });

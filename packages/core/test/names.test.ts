@@ -57,3 +57,19 @@ test('an owner’s name goes before the place; what was removed keeps the name i
   expect(sayBranches(namesOf(t), ['a', 'b', 'c'])).toBe('first left, the old one and third left');
   expect(sayBranches((id) => id, ['1', '2', '3', '4', '5'])).toBe('1, 2 and 3 more');
 });
+
+test('names do not depend on the order of the file; where two leave at one height the ids decide', () => {
+  const twice = [
+    branch('n', { at: 200, bearing: 80 }),
+    branch('m', { at: 200, bearing: 95 }),
+    branch('x2', { parent: 'm', at: 50, bearing: 40, length: 60 }),
+    branch('x1', { parent: 'm', at: 50, bearing: 150, length: 60 }),
+  ];
+  const names = named(tree(twice));
+  expect([names.m, names.n]).toEqual(['first left', 'second left']);
+  expect([names.x1, names.x2].map((n) => /first left, (first|second) from the trunk/.exec(n!)?.[1])).toEqual(['first', 'second']);
+  expect(named(tree([...twice].reverse()))).toEqual(names);
+  // Names with a comma in them are told apart by semicolons.
+  expect(sayBranches((id) => (id === 'x' ? 'first left, its shoot' : id), ['a', 'x', 'b'])).toBe('a; first left, its shoot and b');
+  expect(sayBranches((id) => id, [])).toBe('');
+});
