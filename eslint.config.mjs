@@ -46,7 +46,11 @@ const houseRule = (files, forbidden) => ({
   rules: {
     'no-restricted-imports': [
       'error',
-      { patterns: forbidden.map((name) => noImport([name, `${name}/*`], 'Dependencies point one way: web, server, cli → contract, files → core; data stands alone.')) },
+      {
+        patterns: forbidden.map((name) =>
+          noImport([name, `${name}/*`], 'Dependencies point one way: web, server, cli → contract, files → core; data stands alone.'),
+        ),
+      },
     ],
   },
 });
