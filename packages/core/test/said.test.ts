@@ -8,6 +8,7 @@ import {
   namesOf,
   placeTree,
   promisesOf,
+  proposeSessions,
   readTree,
   sayAct,
   sayLine,
@@ -364,6 +365,74 @@ test('what a session costs and when it is better is said part by part', () => {
        "October is not the best month for structural work on trident maple.",
        "heavy bends 0.50: {"work":"heavy bends","points":0.5,"text":"2 heavy bends"}",
        "wiring 0.15: {"work":"wiring","points":0.15,"text":"50% of the branches wired"}",
+     ],
+   }
+  `);
+});
+
+test('cuts that are too many for one session are spread over days that the tree bears', () => {
+  const greens = [0, 0.1, 0.12, 0.18, 0.2, 0.34];
+  const many = after(
+    tree(
+      greens.map((green, i) => branch(`c${i}`, { at: 100 + i * 80, bearing: i * 70, green, ...(green ? {} : { state: 'dead' }) })),
+      { species: 'spruce' },
+    ),
+    ...greens.map((_, i): Intent => ({ kind: 'decide', branch: `c${i}`, act: 'remove' })),
+  );
+  const spread = (t: Tree, on: string, room = 1, bears: (t: Tree, day: number) => boolean = () => true): string[] =>
+    proposeSessions(t, dayOf(on), room, (id) => (id === 'c4' ? 3 : 0), bears)?.map(
+      (x) => `${x.session} on ${x.on}: ${x.branches.join()}, ${x.green.toFixed(3)}. ${x.because}`,
+    ) ?? ['at once'];
+  expect({
+    'a strong one': spread(many, '2026-03-10'),
+    'little room today': spread(many, '2026-03-10', 0.3),
+    'nothing today': spread(many, '2026-03-10', 0),
+    'cut before': spread(after(many, { kind: 'take-off', on: '2026-01-10', branches: ['c3'] }), '2026-03-10'),
+    'strong from a day on': spread(many, '2026-03-10', 1, (_, day) => day >= dayOf('2027-09-15')),
+    'never strong': spread(many, '2026-03-10', 1, () => false),
+    'in the south': spread({ ...many, site: { hemisphere: 'south' } }, '2026-03-10'),
+    'few enough': spread(after(many, ...['c3', 'c4', 'c5'].map((b): Intent => ({ kind: 'decide', branch: b, act: 'keep' }))), '2026-03-10'),
+  }).toMatchInlineSnapshot(`
+   {
+     "a strong one": [
+       "1 on 2026-03-10: c0,c4,c1, 0.300. What the tree bears now: dead wood, what matters most, what costs least green.",
+       "2 on 2027-03-13: c2,c3, 0.300. Rested by then, the twelve months have room for it, and March does not speak against cutting spruce.",
+       "3 on 2028-03-15: c5, 0.340. Rested by then, the twelve months have room for it, and March does not speak against cutting spruce.",
+     ],
+     "cut before": [
+       "1 on 2026-03-10: c0, 0.000. What the tree bears now: dead wood, what matters most, what costs least green.",
+       "2 on 2027-01-16: c4, 0.244. Rested by then, the twelve months have room for it, and January does not speak against cutting spruce.",
+       "3 on 2028-01-19: c1,c2, 0.268. Rested by then, the twelve months have room for it, and January does not speak against cutting spruce.",
+       "4 on 2029-01-21: c5, 0.415. Rested by then, the twelve months have room for it, and January does not speak against cutting spruce.",
+     ],
+     "few enough": [
+       "at once",
+     ],
+     "in the south": [
+       "1 on 2026-03-10: c0,c4,c1, 0.300. What the tree bears now: dead wood, what matters most, what costs least green.",
+       "2 on 2027-03-13: c2,c3, 0.300. Rested by then, the twelve months have room for it, and March does not speak against cutting spruce.",
+       "3 on 2028-03-15: c5, 0.340. Rested by then, the twelve months have room for it, and March does not speak against cutting spruce.",
+     ],
+     "little room today": [
+       "1 on 2026-03-10: c0, 0.000. What the tree bears now: dead wood, what matters most, what costs least green.",
+       "2 on 2026-06-06: c4,c1, 0.300. Rested by then, the twelve months have room for it, and June does not speak against cutting spruce.",
+       "3 on 2027-06-09: c2,c3, 0.300. Rested by then, the twelve months have room for it, and June does not speak against cutting spruce.",
+       "4 on 2028-06-11: c5, 0.340. Rested by then, the twelve months have room for it, and June does not speak against cutting spruce.",
+     ],
+     "never strong": [
+       "1 on 2026-03-10: c0,c4,c1, 0.300. What the tree bears now: dead wood, what matters most, what costs least green.",
+       "2 on null: c2,c3,c5, 0.300. No day within three years on which this tree would bear it: think again about some of it.",
+     ],
+     "nothing today": [
+       "1 on 2026-03-10: c0, 0.000. What the tree bears now: dead wood, what matters most, what costs least green.",
+       "2 on 2026-06-06: c4,c1, 0.300. Rested by then, the twelve months have room for it, and June does not speak against cutting spruce.",
+       "3 on 2027-06-09: c2,c3, 0.300. Rested by then, the twelve months have room for it, and June does not speak against cutting spruce.",
+       "4 on 2028-06-11: c5, 0.340. Rested by then, the twelve months have room for it, and June does not speak against cutting spruce.",
+     ],
+     "strong from a day on": [
+       "1 on 2026-03-10: c0,c4,c1, 0.300. What the tree bears now: dead wood, what matters most, what costs least green.",
+       "2 on 2027-09-18: c2,c3, 0.300. Rested by then, the twelve months have room for it, and September does not speak against cutting spruce.",
+       "3 on 2028-09-20: c5, 0.340. Rested by then, the twelve months have room for it, and September does not speak against cutting spruce.",
      ],
    }
   `);
