@@ -18,7 +18,7 @@ import {
   type Vec,
   type View,
 } from '../src/index.js';
-import { after, branch, tree } from './trees.js';
+import { after, branch, listed, tree } from './trees.js';
 
 const at = (p: Vec): string => p.map((x) => Math.round(x)).join(' ');
 
@@ -62,73 +62,69 @@ test('a tree is judged so from four sides: each part, its reason, what hides and
       }),
     ];
   };
-  expect({
-    'from 90°': judged({ bearing: 90, pitch: 0, roll: 0 }),
-    'from 200°, leaning to the viewer': judged({ bearing: 200, pitch: 10, roll: -5 }),
-    'from 300°': judged({ bearing: 300, pitch: -5, roll: 5 }),
-  }).toMatchInlineSnapshot(`
-   {
-     "from 200°, leaning to the viewer": [
-       "score 0.4588, wedge 56.2, leading low, at the eye low",
-       "base 0.279: 106 mm wide of at most 211; a root points at you",
-       "movement 0.294: 3 bends: left, right, left, turning 62° in all; coming and going 44°; 41% of its height is one straight run",
-       "trunkInSight 0.817: 82% of the lower two thirds",
-       "apex 0.878: leans 19° to you",
-       "eye 0.605: first back (14 mm) points at you",
-       "firstBranch 0.000: first back comes at you; no back branch",
-       "features 0.335: shari hidden, saw scar shown",
-       "greenKept 0.700: 30% of the green must move or go",
-       "hiding low 0.183 from 0.10 to 0.27",
-       "draws base: 2 from -31 11 0 to 69 -25 0; 2 from -31 11 -8 to -31 11 16; 2 from 69 -25 -8 to 69 -25 16 | 106 mm at 69 -25 0",
-       "draws movement: 31 from 0 0 0 to 12 -14 580 | ",
-       "draws trunkInSight: 5 from 0 0 0 to 8 22 385; 2 from 12 15 105 to -77 -229 82 | 1 back hides 18% at -42 -131 91",
-       "draws apex: 2 from 8 21 387 to 12 -14 580; 2 from 8 21 387 to 8 21 580 | apex at 12 -14 580",
-       "draws eye: 2 from 12 15 105 to -77 -229 82 | 1 back at you at -42 -131 91",
-       "draws firstBranch: 2 from 12 15 105 to -77 -229 82 | 1 back at -42 -131 91",
-       "draws features: 2 from 30 6 40 to 26 34 160; 2 from -20 39 200 to -25 42 220 | shari at 36 21 100; saw scar at -22 41 210",
-       "draws greenKept: 2 from 12 15 105 to -77 -229 82 | 1 back at you at -42 -131 91",
-     ],
-     "from 300°": [
-       "score 0.6188, wedge 30.5, leading low,spear, at the eye back",
-       "base 0.910: 192 mm wide of at most 211",
-       "movement 0.298: an S: right, left, turning 46° in all; coming and going 60°; 33% of its height is one straight run",
-       "trunkInSight 0.930: 93% of the lower two thirds",
-       "apex 0.544: leans 11° away",
-       "eye 0.886: first right (9 mm) points at you",
-       "firstBranch 0.729: first back goes right, 10° back; first left behind",
-       "features 0.080: shari hidden, saw scar shown",
-       "greenKept 0.850: 15% of the green must move or go",
-       "hiding back 0.070 from 0.83 to 1.00",
-       "draws base: 2 from 42 72 0 to -55 -94 0; 2 from 42 72 -8 to 42 72 16; 2 from -55 -94 -8 to -55 -94 16 | 192 mm at -55 -94 0",
-       "draws movement: 31 from 0 0 0 to 12 -14 580 | ",
-       "draws trunkInSight: 5 from 0 0 0 to 8 22 385; 2 from -6 42 318 to -156 129 365 | 1 R hides 7% at -96 94 346",
-       "draws apex: 2 from 8 21 387 to 12 -14 580; 2 from 8 21 387 to 8 21 580 | apex at 12 -14 580",
-       "draws eye: 2 from -6 42 318 to -156 129 365 | 1 R at you at -96 94 346",
-       "draws firstBranch: 2 from 12 15 105 to -77 -229 82; 2 from 2 48 221 to 241 40 237 | 1 back at -42 -131 91; 1 L at 145 43 231",
-       "draws features: 2 from 30 6 40 to 26 34 160; 2 from -20 39 200 to -25 42 220 | shari at 36 21 100; saw scar at -22 41 210",
-       "draws greenKept: 2 from -6 42 318 to -156 129 365 | 1 R at you at -96 94 346",
-     ],
-     "from 90°": [
-       "score 0.6790, wedge 0.0, leading low,back, at the eye spear",
-       "base 0.745: 210 mm wide of at most 211; a root points at you",
-       "movement 0.240: an S: left, right, turning 39° in all; coming and going 67°; 51% of its height is one straight run",
-       "trunkInSight 0.909: 91% of the lower two thirds",
-       "apex 1.000: leans 1° to you",
-       "eye 0.472: first left (12 mm) points at you",
-       "firstBranch 0.621: first back goes left, 20° back; first right behind",
-       "features 0.985: shari shown, saw scar hidden",
-       "greenKept 0.850: 15% of the green must move or go",
-       "hiding spear 0.091 from 0.57 to 0.69, dead 0.001 from 0.95 to 0.95",
-       "draws base: 2 from 0 -114 0 to 0 96 0; 2 from 0 -114 -8 to 0 -114 16; 2 from 0 96 -8 to 0 96 16 | 210 mm at 0 96 0",
-       "draws movement: 31 from 0 0 0 to 12 -14 580 | ",
-       "draws trunkInSight: 5 from 0 0 0 to 8 22 385; 2 from 2 48 221 to 241 40 237 | 1 L hides 9% at 145 43 231",
-       "draws apex: 2 from 8 21 387 to 12 -14 580; 2 from 8 21 387 to 8 21 580 | apex at 12 -14 580",
-       "draws eye: 2 from 2 48 221 to 241 40 237 | 1 L at you at 145 43 231",
-       "draws firstBranch: 2 from 12 15 105 to -77 -229 82; 2 from -6 42 318 to -156 129 365 | 1 back at -42 -131 91; 1 R at -96 94 346",
-       "draws features: 2 from 30 6 40 to 26 34 160; 2 from -20 39 200 to -25 42 220 | shari at 36 21 100; saw scar at -22 41 210",
-       "draws greenKept: 2 from 2 48 221 to 241 40 237 | 1 L at you at 145 43 231",
-     ],
-   }
+  expect(
+    listed({
+      'from 90°': judged({ bearing: 90, pitch: 0, roll: 0 }),
+      'from 200°, leaning to the viewer': judged({ bearing: 200, pitch: 10, roll: -5 }),
+      'from 300°': judged({ bearing: 300, pitch: -5, roll: 5 }),
+    }),
+  ).toMatchInlineSnapshot(`
+   [
+     "from 90°: score 0.6790, wedge 0.0, leading low,back, at the eye spear",
+     "from 90°: base 0.745: 210 mm wide of at most 211; a root points at you",
+     "from 90°: movement 0.240: an S: left, right, turning 39° in all; coming and going 67°; 51% of its height is one straight run",
+     "from 90°: trunkInSight 0.909: 91% of the lower two thirds",
+     "from 90°: apex 1.000: leans 1° to you",
+     "from 90°: eye 0.472: first left (12 mm) points at you",
+     "from 90°: firstBranch 0.621: first back goes left, 20° back; first right behind",
+     "from 90°: features 0.985: shari shown, saw scar hidden",
+     "from 90°: greenKept 0.850: 15% of the green must move or go",
+     "from 90°: hiding spear 0.091 from 0.57 to 0.69, dead 0.001 from 0.95 to 0.95",
+     "from 90°: draws base: 2 from 0 -114 0 to 0 96 0; 2 from 0 -114 -8 to 0 -114 16; 2 from 0 96 -8 to 0 96 16 | 210 mm at 0 96 0",
+     "from 90°: draws movement: 31 from 0 0 0 to 12 -14 580 | ",
+     "from 90°: draws trunkInSight: 5 from 0 0 0 to 8 22 385; 2 from 2 48 221 to 241 40 237 | 1 L hides 9% at 145 43 231",
+     "from 90°: draws apex: 2 from 8 21 387 to 12 -14 580; 2 from 8 21 387 to 8 21 580 | apex at 12 -14 580",
+     "from 90°: draws eye: 2 from 2 48 221 to 241 40 237 | 1 L at you at 145 43 231",
+     "from 90°: draws firstBranch: 2 from 12 15 105 to -77 -229 82; 2 from -6 42 318 to -156 129 365 | 1 back at -42 -131 91; 1 R at -96 94 346",
+     "from 90°: draws features: 2 from 30 6 40 to 26 34 160; 2 from -20 39 200 to -25 42 220 | shari at 36 21 100; saw scar at -22 41 210",
+     "from 90°: draws greenKept: 2 from 2 48 221 to 241 40 237 | 1 L at you at 145 43 231",
+     "from 200°, leaning to the viewer: score 0.4588, wedge 56.2, leading low, at the eye low",
+     "from 200°, leaning to the viewer: base 0.279: 106 mm wide of at most 211; a root points at you",
+     "from 200°, leaning to the viewer: movement 0.294: 3 bends: left, right, left, turning 62° in all; coming and going 44°; 41% of its height is one straight run",
+     "from 200°, leaning to the viewer: trunkInSight 0.817: 82% of the lower two thirds",
+     "from 200°, leaning to the viewer: apex 0.878: leans 19° to you",
+     "from 200°, leaning to the viewer: eye 0.605: first back (14 mm) points at you",
+     "from 200°, leaning to the viewer: firstBranch 0.000: first back comes at you; no back branch",
+     "from 200°, leaning to the viewer: features 0.335: shari hidden, saw scar shown",
+     "from 200°, leaning to the viewer: greenKept 0.700: 30% of the green must move or go",
+     "from 200°, leaning to the viewer: hiding low 0.183 from 0.10 to 0.27",
+     "from 200°, leaning to the viewer: draws base: 2 from -31 11 0 to 69 -25 0; 2 from -31 11 -8 to -31 11 16; 2 from 69 -25 -8 to 69 -25 16 | 106 mm at 69 -25 0",
+     "from 200°, leaning to the viewer: draws movement: 31 from 0 0 0 to 12 -14 580 | ",
+     "from 200°, leaning to the viewer: draws trunkInSight: 5 from 0 0 0 to 8 22 385; 2 from 12 15 105 to -77 -229 82 | 1 back hides 18% at -42 -131 91",
+     "from 200°, leaning to the viewer: draws apex: 2 from 8 21 387 to 12 -14 580; 2 from 8 21 387 to 8 21 580 | apex at 12 -14 580",
+     "from 200°, leaning to the viewer: draws eye: 2 from 12 15 105 to -77 -229 82 | 1 back at you at -42 -131 91",
+     "from 200°, leaning to the viewer: draws firstBranch: 2 from 12 15 105 to -77 -229 82 | 1 back at -42 -131 91",
+     "from 200°, leaning to the viewer: draws features: 2 from 30 6 40 to 26 34 160; 2 from -20 39 200 to -25 42 220 | shari at 36 21 100; saw scar at -22 41 210",
+     "from 200°, leaning to the viewer: draws greenKept: 2 from 12 15 105 to -77 -229 82 | 1 back at you at -42 -131 91",
+     "from 300°: score 0.6188, wedge 30.5, leading low,spear, at the eye back",
+     "from 300°: base 0.910: 192 mm wide of at most 211",
+     "from 300°: movement 0.298: an S: right, left, turning 46° in all; coming and going 60°; 33% of its height is one straight run",
+     "from 300°: trunkInSight 0.930: 93% of the lower two thirds",
+     "from 300°: apex 0.544: leans 11° away",
+     "from 300°: eye 0.886: first right (9 mm) points at you",
+     "from 300°: firstBranch 0.729: first back goes right, 10° back; first left behind",
+     "from 300°: features 0.080: shari hidden, saw scar shown",
+     "from 300°: greenKept 0.850: 15% of the green must move or go",
+     "from 300°: hiding back 0.070 from 0.83 to 1.00",
+     "from 300°: draws base: 2 from 42 72 0 to -55 -94 0; 2 from 42 72 -8 to 42 72 16; 2 from -55 -94 -8 to -55 -94 16 | 192 mm at -55 -94 0",
+     "from 300°: draws movement: 31 from 0 0 0 to 12 -14 580 | ",
+     "from 300°: draws trunkInSight: 5 from 0 0 0 to 8 22 385; 2 from -6 42 318 to -156 129 365 | 1 R hides 7% at -96 94 346",
+     "from 300°: draws apex: 2 from 8 21 387 to 12 -14 580; 2 from 8 21 387 to 8 21 580 | apex at 12 -14 580",
+     "from 300°: draws eye: 2 from -6 42 318 to -156 129 365 | 1 R at you at -96 94 346",
+     "from 300°: draws firstBranch: 2 from 12 15 105 to -77 -229 82; 2 from 2 48 221 to 241 40 237 | 1 back at -42 -131 91; 1 L at 145 43 231",
+     "from 300°: draws features: 2 from 30 6 40 to 26 34 160; 2 from -20 39 200 to -25 42 220 | shari at 36 21 100; saw scar at -22 41 210",
+     "from 300°: draws greenKept: 2 from -6 42 318 to -156 129 365 | 1 R at you at -96 94 346",
+   ]
   `);
 });
 
@@ -277,35 +273,30 @@ test('the plan of a made-up tree says this of its poses and its wire', () => {
     dayOf('2026-03-10'),
     { fronts: false },
   );
-  expect({
-    poses: plan.poses.map((p) => JSON.stringify(p)),
-    runs: plan.runs.map((r) => JSON.stringify(r)),
-    unwired: plan.unwired.map((u) => JSON.stringify(u)),
-    order: plan.order.join(' '),
-    notes: plan.notes,
-  }).toMatchInlineSnapshot(`
-   {
-     "notes": [
-       "Figures for Juniper, scale leaf are estimates for branch wood in pots; the tree's own record corrects them.",
-     ],
-     "order": "w1 w2 w3 w4 w5 w6",
-     "poses": [
-       "{"branch":"b1","bearing":65.2,"elevation":-17.5,"bends":[{"at":0,"angle":25.7,"radius":77,"risk":0.5,"band":"calm","stages":1,"protection":"none","over":32.9}]}",
-       "{"branch":"b2","bearing":140.2,"elevation":-16.1,"bends":[{"at":0,"angle":22.5,"radius":34,"risk":0.39,"band":"calm","stages":1,"protection":"none","over":29.8}]}",
-       "{"branch":"b5","bearing":13.2,"elevation":5,"bends":[{"at":0,"angle":37.7,"radius":32,"risk":0.55,"band":"calm","stages":1,"protection":"none","over":50.4}]}",
-       "{"branch":"b6","bearing":70.5,"elevation":8.6,"bends":[{"at":0,"angle":67.5,"radius":13,"risk":0.55,"band":"calm","stages":1,"protection":"none","over":86.5}]}",
-       "{"branch":"b7","bearing":159.5,"elevation":15.1,"bends":[{"at":0,"angle":10.3,"radius":63,"risk":0.18,"band":"calm","stages":1,"protection":"none","over":14.6}]}",
-       "{"branch":"b8","bearing":204.7,"elevation":16.5,"bends":[{"at":0,"angle":20.7,"radius":12,"risk":0.36,"band":"calm","stages":1,"protection":"none","over":22.7}]}",
-     ],
-     "runs": [
-       "{"id":"w1","metal":"copper","size":3.26,"strands":1,"angle":45,"gauge":8,"length":359,"mass":26.9,"order":1,"route":null,"branches":[{"branch":"b1","hand":"cw","start":"over","turns":5.7,"hold":3687,"springBack":0.139,"firmness":{"pushChance":0.88,"overbend":1.16},"phaseMissDeg":null,"rule":{"aluminium":3.8,"copper":2.9},"bendTo":32.9,"settles":28.3,"target":25.7,"bendLength":35,"because":["Bend to 33°; under the wire it settles at 28°, and it stays near 26° when that comes off in its time.","By the rules of thumb: aluminium 3.8 mm (a third), copper 2.9 mm (a quarter)."]}]}",
-       "{"id":"w2","metal":"copper","size":1.63,"strands":1,"angle":45,"gauge":14,"length":177,"mass":3.3,"order":1,"route":null,"branches":[{"branch":"b5","hand":"cw","start":"over","turns":5.6,"hold":461,"springBack":0.139,"firmness":{"pushChance":0.87,"overbend":1.16},"phaseMissDeg":null,"rule":{"aluminium":1.9,"copper":1.5},"bendTo":50.4,"settles":43.4,"target":37.7,"bendLength":21,"because":["Bend to 50°; under the wire it settles at 43°, and it stays near 38° when that comes off in its time.","By the rules of thumb: aluminium 1.9 mm (a third), copper 1.5 mm (a quarter)."]}]}",
-       "{"id":"w3","metal":"copper","size":1.02,"strands":1,"angle":45,"gauge":18,"length":104,"mass":0.8,"order":1,"route":null,"branches":[{"branch":"b7","hand":"cw","start":"over","turns":5,"hold":118,"springBack":0.223,"firmness":{"pushChance":0.81,"overbend":1.29},"phaseMissDeg":null,"rule":{"aluminium":1.3,"copper":1},"bendTo":14.6,"settles":11.4,"target":10.3,"bendLength":11,"because":["Bend to 15°; under the wire it settles at 11°, and it stays near 10° when that comes off in its time.","By the rules of thumb: aluminium 1.3 mm (a third), copper 1.0 mm (a quarter)."]}]}",
-       "{"id":"w4","metal":"copper","size":1.29,"strands":1,"angle":45,"gauge":16,"length":145,"mass":1.7,"order":2,"route":null,"branches":[{"branch":"b2","hand":"cw","start":"over","turns":6,"hold":227,"springBack":0.133,"firmness":{"pushChance":0.9,"overbend":1.15},"phaseMissDeg":null,"rule":{"aluminium":1.5,"copper":1.1},"bendTo":29.8,"settles":25.8,"target":22.5,"bendLength":14,"because":["Bend to 30°; under the wire it settles at 26°, and it stays near 22° when that comes off in its time.","By the rules of thumb: aluminium 1.5 mm (a third), copper 1.1 mm (a quarter)."]}]}",
-       "{"id":"w5","metal":"copper","size":0.64,"strands":1,"angle":45,"gauge":22,"length":70,"mass":0.2,"order":2,"route":null,"branches":[{"branch":"b6","hand":"cw","start":"over","turns":5.3,"hold":29,"springBack":0.143,"firmness":{"pushChance":0.87,"overbend":1.17},"phaseMissDeg":null,"rule":{"aluminium":0.8,"copper":0.6},"bendTo":86.5,"settles":74.2,"target":67.5,"bendLength":15,"because":["Bend to 87°; under the wire it settles at 74°, and it stays near 67° when that comes off in its time.","By the rules of thumb: aluminium 0.8 mm (a third), copper 0.6 mm (a quarter)."]}]}",
-       "{"id":"w6","metal":"copper","size":0.64,"strands":1,"angle":45,"gauge":22,"length":39,"mass":0.1,"order":2,"route":null,"branches":[{"branch":"b8","hand":"cw","start":"over","turns":3,"hold":21,"springBack":0,"firmness":{"pushChance":1,"overbend":1},"phaseMissDeg":null,"rule":{"aluminium":0.5,"copper":0.4},"bendTo":22.7,"settles":22.7,"target":20.7,"bendLength":4,"because":["Bend to 23°; under the wire it settles at 23°, and it stays near 21° when that comes off in its time.","By the rules of thumb: aluminium 0.5 mm (a third), copper 0.4 mm (a quarter)."]}]}",
-     ],
-     "unwired": [],
-   }
+  expect(
+    listed({
+      poses: plan.poses.map((p) => JSON.stringify(p)),
+      runs: plan.runs.map((r) => JSON.stringify(r)),
+      unwired: plan.unwired.map((u) => JSON.stringify(u)),
+      order: [plan.order.join(' ')],
+      notes: plan.notes,
+    }),
+  ).toMatchInlineSnapshot(`
+   [
+     "poses: {"branch":"b1","bearing":65.2,"elevation":-17.5,"bends":[{"at":0,"angle":25.7,"radius":77,"risk":0.5,"band":"calm","stages":1,"protection":"none","over":32.9}]}",
+     "poses: {"branch":"b2","bearing":140.2,"elevation":-16.1,"bends":[{"at":0,"angle":22.5,"radius":34,"risk":0.39,"band":"calm","stages":1,"protection":"none","over":29.8}]}",
+     "poses: {"branch":"b5","bearing":13.2,"elevation":5,"bends":[{"at":0,"angle":37.7,"radius":32,"risk":0.55,"band":"calm","stages":1,"protection":"none","over":50.4}]}",
+     "poses: {"branch":"b6","bearing":70.5,"elevation":8.6,"bends":[{"at":0,"angle":67.5,"radius":13,"risk":0.55,"band":"calm","stages":1,"protection":"none","over":86.5}]}",
+     "poses: {"branch":"b7","bearing":159.5,"elevation":15.1,"bends":[{"at":0,"angle":10.3,"radius":63,"risk":0.18,"band":"calm","stages":1,"protection":"none","over":14.6}]}",
+     "poses: {"branch":"b8","bearing":204.7,"elevation":16.5,"bends":[{"at":0,"angle":20.7,"radius":12,"risk":0.36,"band":"calm","stages":1,"protection":"none","over":22.7}]}",
+     "runs: {"id":"w1","metal":"copper","size":3.26,"strands":1,"angle":45,"gauge":8,"length":359,"mass":26.9,"order":1,"route":null,"branches":[{"branch":"b1","hand":"cw","start":"over","turns":5.7,"hold":3687,"springBack":0.139,"firmness":{"pushChance":0.88,"overbend":1.16},"phaseMissDeg":null,"rule":{"aluminium":3.8,"copper":2.9},"bendTo":32.9,"settles":28.3,"target":25.7,"bendLength":35,"because":["Bend to 33°; under the wire it settles at 28°, and it stays near 26° when that comes off in its time.","By the rules of thumb: aluminium 3.8 mm (a third), copper 2.9 mm (a quarter)."]}]}",
+     "runs: {"id":"w2","metal":"copper","size":1.63,"strands":1,"angle":45,"gauge":14,"length":177,"mass":3.3,"order":1,"route":null,"branches":[{"branch":"b5","hand":"cw","start":"over","turns":5.6,"hold":461,"springBack":0.139,"firmness":{"pushChance":0.87,"overbend":1.16},"phaseMissDeg":null,"rule":{"aluminium":1.9,"copper":1.5},"bendTo":50.4,"settles":43.4,"target":37.7,"bendLength":21,"because":["Bend to 50°; under the wire it settles at 43°, and it stays near 38° when that comes off in its time.","By the rules of thumb: aluminium 1.9 mm (a third), copper 1.5 mm (a quarter)."]}]}",
+     "runs: {"id":"w3","metal":"copper","size":1.02,"strands":1,"angle":45,"gauge":18,"length":104,"mass":0.8,"order":1,"route":null,"branches":[{"branch":"b7","hand":"cw","start":"over","turns":5,"hold":118,"springBack":0.223,"firmness":{"pushChance":0.81,"overbend":1.29},"phaseMissDeg":null,"rule":{"aluminium":1.3,"copper":1},"bendTo":14.6,"settles":11.4,"target":10.3,"bendLength":11,"because":["Bend to 15°; under the wire it settles at 11°, and it stays near 10° when that comes off in its time.","By the rules of thumb: aluminium 1.3 mm (a third), copper 1.0 mm (a quarter)."]}]}",
+     "runs: {"id":"w4","metal":"copper","size":1.29,"strands":1,"angle":45,"gauge":16,"length":145,"mass":1.7,"order":2,"route":null,"branches":[{"branch":"b2","hand":"cw","start":"over","turns":6,"hold":227,"springBack":0.133,"firmness":{"pushChance":0.9,"overbend":1.15},"phaseMissDeg":null,"rule":{"aluminium":1.5,"copper":1.1},"bendTo":29.8,"settles":25.8,"target":22.5,"bendLength":14,"because":["Bend to 30°; under the wire it settles at 26°, and it stays near 22° when that comes off in its time.","By the rules of thumb: aluminium 1.5 mm (a third), copper 1.1 mm (a quarter)."]}]}",
+     "runs: {"id":"w5","metal":"copper","size":0.64,"strands":1,"angle":45,"gauge":22,"length":70,"mass":0.2,"order":2,"route":null,"branches":[{"branch":"b6","hand":"cw","start":"over","turns":5.3,"hold":29,"springBack":0.143,"firmness":{"pushChance":0.87,"overbend":1.17},"phaseMissDeg":null,"rule":{"aluminium":0.8,"copper":0.6},"bendTo":86.5,"settles":74.2,"target":67.5,"bendLength":15,"because":["Bend to 87°; under the wire it settles at 74°, and it stays near 67° when that comes off in its time.","By the rules of thumb: aluminium 0.8 mm (a third), copper 0.6 mm (a quarter)."]}]}",
+     "runs: {"id":"w6","metal":"copper","size":0.64,"strands":1,"angle":45,"gauge":22,"length":39,"mass":0.1,"order":2,"route":null,"branches":[{"branch":"b8","hand":"cw","start":"over","turns":3,"hold":21,"springBack":0,"firmness":{"pushChance":1,"overbend":1},"phaseMissDeg":null,"rule":{"aluminium":0.5,"copper":0.4},"bendTo":22.7,"settles":22.7,"target":20.7,"bendLength":4,"because":["Bend to 23°; under the wire it settles at 23°, and it stays near 21° when that comes off in its time.","By the rules of thumb: aluminium 0.5 mm (a third), copper 0.4 mm (a quarter)."]}]}",
+     "order: w1 w2 w3 w4 w5 w6",
+     "notes: Figures for Juniper, scale leaf are estimates for branch wood in pots; the tree's own record corrects them.",
+   ]
   `);
 });

@@ -103,3 +103,6 @@ export const mirrored = (t: Tree): Tree =>
     ([x, y, z]) => [-x, y, z],
     (b) => wrapDeg(-b),
   );
+
+/** Answers under their questions, a line each. */
+export const listed = (said: Record<string, readonly string[]>): string[] => Object.entries(said).flatMap(([of, all]) => all.map((s) => `${of}: ${s}`));
