@@ -88,7 +88,7 @@ test('marks are borne where bark lets them grow out, on a tree in strength; the 
 test('the plan counts what is decided and done for the session, and tells beside it what all that is proposed would ask', () => {
   const t = low();
   const placed = placeTree(t);
-  const poses = proposePoses(placed);
+  const { poses } = proposePoses(placed);
   expect(poses).toHaveLength(3);
   expect(decidedWork(placed, poses, SPRING)).toEqual({ heavyBends: 0, wiredShare: 0 });
   expect(proposedWork(placed, poses).wiredShare).toBe(1);

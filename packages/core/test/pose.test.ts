@@ -1,9 +1,6 @@
 import fc from 'fast-check';
 import {
-  allSpecies,
   angleBetween,
-  bandOf,
-  bendRisk,
   direction,
   habitElevation,
   lengthOf,
@@ -13,14 +10,13 @@ import {
   proposePoses,
   slope,
   speciesOf,
-  stagesFor,
   toDeg,
   type Branch,
   type Tree,
 } from '../src/index.js';
 import { anyTree, branch, tree } from './trees.js';
 
-const poses = (branches: Branch[], own: Partial<Tree> = {}) => proposePoses(placeTree(tree(branches, own)));
+const poses = (branches: Branch[], own: Partial<Tree> = {}) => proposePoses(placeTree(tree(branches, own))).poses;
 
 test('a branch without a pose of its own is proposed the slope of its habit: low ones fall more, and by kind of tree', () => {
   for (const habit of ['down', 'level', 'up'] as const) {
@@ -41,33 +37,7 @@ test('what is dead, gone, or near enough is left as it grows; what the plan says
   expect(poses([branch('a', { elevation: 60, state: 'dead' })])).toEqual([]);
   const own = tree([branch('a', { elevation: 60 })]);
   own.plan.poses.push({ branch: 'a', bearing: 120, elevation: -20, bends: [{ at: 10, angle: 45, toward: { bearing: 120, elevation: -20 }, over: 50 }] });
-  expect(proposePoses(placeTree(own))).toMatchObject([{ bearing: 120, elevation: -20, from: 'plan', bends: [{ at: 10, angle: 45, length: 50 }] }]);
-});
-
-test('each bend is as its wood bears it: spread to stay calm where there is room, the lightest protection below heavy', () => {
-  fc.assert(
-    fc.property(
-      fc.constantFrom(...allSpecies()),
-      fc.double({ min: 2, max: 30, noNaN: true }),
-      fc.double({ min: 60, max: 400, noNaN: true }),
-      (species, d, length) => {
-        const placed = placeTree(tree([branch('a', { d, tipD: d / 3, length, elevation: 75 })], { species: species.key }));
-        for (const { bends } of proposePoses(placed)) {
-          const [bend] = bends;
-          const k0 = species.bendRatio.value;
-          const risk = (protection: 'none' | 'raffia' | 'both'): number =>
-            bendRisk({ diameter: d, angleDeg: bend!.angle, length: bend!.length, k0, protection });
-          expect(bend!.risk).toBeCloseTo(risk(bend!.protection as 'none'), 9);
-          expect([bend!.band, bend!.stages]).toEqual([bandOf(bend!.risk), stagesFor(bend!.risk)]);
-          expect(bend!.length).toBeLessThanOrEqual(lengthOf(placed.byId.get('a')!.line) * 0.5 + 1e-9);
-          expect(bend!.radius).toBeCloseTo(bend!.length / ((bend!.angle * Math.PI) / 180), 6);
-          if (bend!.protection === 'raffia') expect(risk('none')).toBeGreaterThanOrEqual(1);
-          if (bend!.protection === 'both') expect(risk('raffia')).toBeGreaterThanOrEqual(1);
-        }
-      },
-    ),
-    { numRuns: 150 },
-  );
+  expect(proposePoses(placeTree(own)).poses).toMatchObject([{ bearing: 120, elevation: -20, from: 'plan', bends: [{ at: 10, angle: 45, length: 50 }] }]);
 });
 
 test('a posed line keeps its shape and points where it shall', () => {

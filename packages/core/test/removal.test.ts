@@ -259,7 +259,7 @@ test('every rule has its case, and can be switched off and limited by the profil
   // A stem is a trunk: by whatever rules, it is no low branch nor one of a whorl, and no habit lays it down.
   const judged = after(tree([...stems, branch('a', { at: 250, elevation: 60 })]), { kind: 'rules', profile: 'all rules', limits: {}, rules: {} });
   expect(find(judged).filter((f) => f.branch.startsWith('s') && ['low', 'whorl', 'bar', 'too-thick'].includes(f.rule))).toEqual([]);
-  expect(proposePoses(placeTree(judged)).map((p) => p.branch)).toEqual(['a']);
+  expect(proposePoses(placeTree(judged)).poses.map((p) => p.branch)).toEqual(['a']);
   expect(judgedBy(tree(stems.slice(0, 1)))).toEqual(['twin', 'clump', 'refinement']);
 });
 

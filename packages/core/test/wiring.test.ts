@@ -42,8 +42,8 @@ test.each(METALS)('%s is wired in the metal for it', (_, species, own, metal) =>
 const UNWIRED: [own: Partial<Branch>, reason: RegExp][] = [
   [{ state: 'dead' }, /Dead wood is not wired/],
   [{ state: 'weak' }, /Weak: let it grow stronger first/],
-  [{ elevation: -10 }, /already lies where it should, within 10°/],
-  [{ d: 45, tipD: 20, length: 180 }, /guy|more than the wood takes/i],
+  [{ elevation: -10 }, /lies within 10° of where it should/],
+  [{ d: 45, tipD: 20, length: 280 }, /guy|more than the wood takes/i],
 ];
 
 test.each(UNWIRED)('a branch with %j goes without wire: %p', (own, reason) => {

@@ -8,6 +8,7 @@ import { chooseFront, keepOpen } from './fronts.js';
 import { wireManner } from './manner.js';
 import { measure } from './measure.js';
 import { PLAIN_ACTS, withdraw, type PlainFields } from './note-line.js';
+import { bendTrunk, noteWood, poseAside, poseBranch, setPosing, unpose } from './pose.js';
 import { noteReading } from './note-reading.js';
 import { takeOff } from './take-off.js';
 import { putWireOn } from './wire.js';
@@ -27,6 +28,12 @@ const OWN = [
   remeasure,
   listBranch,
   unlist,
+  poseBranch,
+  unpose,
+  poseAside,
+  setPosing,
+  bendTrunk,
+  noteWood,
   putWireOn,
   takeOff,
   withdraw,

@@ -11,7 +11,8 @@ const remark =
 const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
   wired: ({ size, metal, strands, bentDeg }) =>
     `wired, ${size?.toFixed(1) ?? '?'} mm ${metal ?? ''}${strands && strands > 1 ? ` × ${strands}` : ''}${bentDeg ? `, bent to ${whole(bentDeg)}°` : ''}`,
-  bent: ({ bentDeg }) => `bent${bentDeg ? ` to ${whole(bentDeg)}°` : ''}`,
+  bent: ({ bentDeg, sound, crack }) =>
+    `bent${bentDeg ? ` to ${whole(bentDeg)}°` : ''}${crack && crack !== 'none' ? `, cracked ${crack} the fibre` : sound && sound !== 'none' ? `, the ${sound} was heard` : ''}`,
   guyed: remark('tied'),
   pushed: ({ size, metal, gave }) => `press test with ${size?.toFixed(1) ?? '?'} mm ${metal ?? 'wire'}${gave ? `: the ${gave} gave way` : ''}`,
   measured: ({ d, heldDeg }) => `measured${d ? `, ${d.toFixed(1)} mm thick` : ''}${heldDeg !== undefined ? `, holds ${whole(heldDeg)}°` : ''}`,

@@ -1,7 +1,7 @@
 import { growingDays, growthShare, type Hemisphere, type Species } from '../species/index.js';
 import { quantile, type Unknown } from './unknown.js';
 import { chanceReached, stageAt, stageStarts } from './marking.js';
-import { growthToHold } from './set.js';
+import { growthToHold } from '../wood/index.js';
 import { MARK_STAGES, type MarkStage } from '../tree/index.js';
 
 /** The bend that a coil holds: curvatures (1/mm) under the wire, stored in the branch there, and wanted in the end. */

@@ -1,6 +1,5 @@
 import { growthShare, speciesOf } from '../species/index.js';
-import type { Tree } from '../tree/index.js';
-import { VIGOUR_FACTOR } from './watch.js';
+import { VIGOUR_FACTOR, type Tree } from '../tree/index.js';
 import { quantile, NOTHING_KNOWN } from './unknown.js';
 import { HORIZON_DAYS } from './forecast.js';
 

@@ -2,7 +2,7 @@ import { toRad } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
 import { speciesOf, woodOf } from '../species/index.js';
 import { bendRisk, coilHold, gripOf, settled, stored, usualBendLength } from '../wood/index.js';
-import { coilsOn, coilHistory, type Coil, type MarkStage, type PlacedTree, type Vigour } from '../tree/index.js';
+import { coilsOn, coilHistory, VIGOUR_FACTOR, type Coil, type MarkStage, type PlacedTree } from '../tree/index.js';
 import { nextInspection, race, type Race } from './advice.js';
 import { allowance, MARK_LIMIT } from './marking.js';
 import { expectedGrowth, type CoilState } from './forecast.js';
@@ -10,8 +10,6 @@ import { learn, type Sighting } from './learn.js';
 import { toleranceOf } from './tolerance.js';
 import { NOTHING_KNOWN, type Unknown } from './unknown.js';
 
-/** Radial growth by vigour, over that of an ordinary tree. */
-export const VIGOUR_FACTOR: Record<Vigour, number> = { weak: 0.5, normal: 1, strong: 1.5, free: 1.8, refined: 0.3 };
 const SHOOT = 1.5;
 const APEX = 1.2;
 const LOW_INTERIOR = 0.7;

@@ -93,7 +93,8 @@ export function consequencesOf(tree: Tree, onDay: number): Consequences {
   const findings = findingsOf(placed, chosen && seen);
   const worst = new Map<string, number>();
   for (const f of findings) worst.set(f.branch, Math.max(worst.get(f.branch) ?? 0, f.severity));
-  const poses = proposePoses(after);
+  const gaps = gapMap(placed, after, view);
+  const { poses } = proposePoses(after, gaps);
   const reading = readTree(tree, onDay, decidedWork(after, poses, onDay), proposedWork(after, poses));
   const other = reading.uses.filter((u) => u.work !== 'green').reduce((sum, u) => sum + u.points, 0);
   const cuts = cutList(placed, 1);
@@ -104,7 +105,7 @@ export function consequencesOf(tree: Tree, onDay: number): Consequences {
     reading,
     before: looksOf(seen),
     after: looksOf(judgeFront(after, view)),
-    gaps: gapMap(placed, after, view),
+    gaps,
     losses: lossesBy(placed, chosen && seen, off),
     sessions: proposeSessions(
       tree,

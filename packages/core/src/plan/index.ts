@@ -1,2 +1,3 @@
 export * from './consequences.js';
 export * from './plan.js';
+export * from './poses.js';

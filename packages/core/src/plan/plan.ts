@@ -1,9 +1,9 @@
 import { dayOf, isoOf, sayDay } from '../units/index.js';
 import { findSpecies } from '../species/index.js';
 import { judgeFront, searchFronts, tiltsFor, type Front, type PartScores } from '../front/index.js';
-import { findingsOf, type Finding } from '../removal/index.js';
+import { findingsOf, gapMap, type Finding } from '../removal/index.js';
 import { readTree, type OtherWork, type Reading } from '../reading/index.js';
-import { proposePoses } from '../pose/index.js';
+import { bendingOf, BY_HAND, proposePoses, type AsGrown } from '../pose/index.js';
 import { promisesOf } from '../season/index.js';
 import {
   greenTally,
@@ -17,8 +17,10 @@ import {
   coilsOn,
   type Tolerance,
 } from '../tree/index.js';
+import { angle, digits } from './digits.js';
+import { planPose, type PlanPose } from './poses.js';
 import { pastByWindow } from './past.js';
-import { planWiring, type RunBranchPlan, type RunPlan } from '../wire/index.js';
+import { planWiring, type RunPlan } from '../wire/index.js';
 import { watch, type Dates, type Watched } from '../growth/index.js';
 
 export interface PlanFront {
@@ -28,18 +30,6 @@ export interface PlanFront {
   score: number;
   wedge: number;
   parts: PartScores;
-}
-
-export interface PlanBend {
-  at: number;
-  angle: number;
-  radius: number;
-  risk: number;
-  band: string;
-  stages: number | null;
-  protection: string;
-  /** Angle to bend to by hand; null where no coil holds the bend. */
-  over: number | null;
 }
 
 interface IsoDates {
@@ -73,7 +63,9 @@ export interface PlanDocument {
   fronts: PlanFront[];
   findings: Finding[];
   green: GreenTally;
-  poses: { branch: string; bearing: number; elevation: number; bends: PlanBend[] }[];
+  poses: PlanPose[];
+  /** Kept branches that stay as they grow, and why. */
+  asGrown: AsGrown[];
   runs: RunPlan[];
   unwired: { branch: string; because: string[] }[];
   order: string[];
@@ -82,9 +74,6 @@ export interface PlanDocument {
   wires: PlanWire[];
   notes: string[];
 }
-
-const digits = (value: number, places: number): number => Math.round(value * 10 ** places) / 10 ** places;
-const angle = (deg: number): number => digits(deg, 1);
 
 function frontsOf(placed: PlacedTree, tilts: readonly number[]): Front[] {
   const found = searchFronts(placed, { pitches: tilts, rolls: tilts }).candidates;
@@ -133,24 +122,7 @@ function roundRun(run: RunPlan): RunPlan {
       settles: angle(b.settles),
       target: angle(b.target),
       bendLength: digits(b.bendLength, 0),
-    })),
-  };
-}
-
-function planPose(pose: PlannedPose, wire: RunBranchPlan | undefined): PlanDocument['poses'][number] {
-  return {
-    branch: pose.branch,
-    bearing: angle(pose.bearing),
-    elevation: angle(pose.elevation),
-    bends: pose.bends.map((b, i) => ({
-      at: digits(b.at, 0),
-      angle: angle(b.angle),
-      radius: digits(b.radius, 0),
-      risk: digits(b.risk, 2),
-      band: b.band,
-      stages: b.stages,
-      protection: b.protection,
-      over: wire && i === 0 ? angle(wire.bendTo) : null,
+      bends: b.bends.map(({ bendTo, settles }) => ({ bendTo: angle(bendTo), settles: angle(settles) })),
     })),
   };
 }
@@ -160,10 +132,12 @@ export interface PlanOptions {
   fronts?: boolean;
 }
 
+const LEVEL = { bearing: 0, pitch: 0, roll: 0 };
+
 /** A bend made within so many days belongs to this session still. */
 const SESSION_DAYS = 14;
 
-const heavy = (poses: readonly PlannedPose[]): number => poses.reduce((sum, p) => sum + p.bends.filter((b) => b.risk >= 1).length, 0);
+const heavy = (poses: readonly PlannedPose[]): number => poses.reduce((sum, p) => sum + p.bends.filter((b) => b.risk * BY_HAND >= 1).length, 0);
 const share = (branches: Iterable<string>, of: number): number => (of ? new Set(branches).size / of : 0);
 
 /** What the artist has decided of bends and wire for this session, or done in it. */
@@ -195,8 +169,9 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: P
   // Fronts, poses and wire are for the tree as the plan's cuts leave it.
   const after = placeTree(outcomeOf(tree).tree);
   const fronts = wanted ? frontsOf(after, tiltsFor(tree, onDay)) : [];
-  const poses = proposePoses(after);
-  const wiring = planWiring(after, poses, pastByWindow(after, onDay));
+  const { poses, asGrown } = proposePoses(after, gapMap(placed, after, tree.plan.front ?? LEVEL));
+  const bending = bendingOf(tree, onDay);
+  const wiring = planWiring(after, { poses, asGrown }, pastByWindow(after, onDay));
   const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
   const reading = readTree(tree, onDay, decidedWork(after, poses, onDay), proposedWork(after, poses));
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;
@@ -229,7 +204,8 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: P
       pastYear: digits(tally.pastYear, 3),
       sessions: tally.sessions.map((x) => ({ ...x, removed: digits(x.removed, 3) })),
     },
-    poses: poses.map((p) => planPose(p, wired.get(p.branch))),
+    poses: poses.map((p) => planPose(after.tree, p, wired.get(p.branch), bending.get(p.branch), onDay)),
+    asGrown: asGrown.map((b) => ({ ...b, bearing: angle(b.bearing), elevation: angle(b.elevation) })),
     runs: wiring.runs.map(roundRun),
     unwired: wiring.unwired,
     order: [...wiring.runs].sort((a, b) => a.order - b.order || b.size - a.size).map((r) => r.id),

@@ -1,59 +1,225 @@
-import { toDeg, toRad } from '../units/index.js';
-import { angleBetween, direction, lengthOf } from '../space/index.js';
-import { habitElevation, speciesOf } from '../species/index.js';
-import { bandOf, bendRisk, stagesFor, usualBendLength, type Protection } from '../wood/index.js';
-import { slope, stemsOf, type PlacedBranch, type PlacedTree, type PlannedBend, type PlannedPose, type Pose } from '../tree/index.js';
+import { bearingAndElevation, direction, lengthOf, limb, norm, pointAt, sub, type Limb, type Vec } from '../space/index.js';
+import { safeBendRatio } from '../wood/index.js';
+import {
+  childrenOf,
+  parentsFirst,
+  stemsOf,
+  type BendInSpace,
+  type Gap,
+  type PlacedBranch,
+  type PlacedTree,
+  type PlannedBend,
+  type PlannedPose,
+  type Pose,
+} from '../tree/index.js';
+import { Bender, bentLine, turnedBy, type Bent } from './bent.js';
+import { describeBend, findBends, leadsTo, MOST_RISK, type Bending, type Manner } from './bends.js';
+import { fanTargets, mainTargets, nearestToGaps, sayDeg, sayPlanned, slopeOfLine, turnBetween, type Slope, type Target } from './targets.js';
+import { trunkBends } from './trunk.js';
+import { bendRatioOf, worseWood } from './wood-state.js';
+import { isMain, standingOf } from './world.js';
+import type { Frame } from './rod.js';
 
 /** Closer than this to where it should be, a branch is left as it grows. */
 export const LEAST_BEND_DEG = 10;
+/** Shorter than this, or than so many thicknesses, a shoot is cut into shape, not bent; mm. */
+const SHORT = { mm: 22, thicknesses: 5 };
+/** What would have to turn farther than this is taken off sooner than bent. */
+const MOST_TURN_DEG = 100;
+/** Bends that lead farther than this past where the plan has the branch are said so. */
+const ASTRAY_DEG = 3;
 
-const PROTECTIONS: readonly Protection[] = ['none', 'raffia', 'both'];
-
-/** A bend over a given length, with the lightest protection that keeps it below heavy. */
-function describeBend(diameter: number, bend: { at: number; angle: number; toward: PlannedBend['toward']; length: number }, k0: number): PlannedBend {
-  const riskWith = (protection: Protection): number => bendRisk({ diameter, angleDeg: bend.angle, length: bend.length, k0, protection });
-  const protection = PROTECTIONS.find((p) => riskWith(p) < 1) ?? 'both';
-  const risk = riskWith(protection);
-  return { ...bend, diameter, radius: bend.length / toRad(bend.angle), risk, band: bandOf(risk), stages: stagesFor(risk), protection };
+/** A branch that stays as it grows, and why. */
+export interface AsGrown {
+  branch: string;
+  bearing: number;
+  elevation: number;
+  because: string[];
 }
 
-function poseFor(placed: PlacedTree, b: PlacedBranch, own: Pose | undefined): PlannedPose | null {
-  const species = speciesOf(placed.tree.species);
-  const now = slope(b);
-  const share = b.line.points[0]![2] / placed.height;
-  const wanted = own ?? { bearing: now.bearing, elevation: habitElevation(species.habit, share) };
-  const angle = toDeg(
-    angleBetween(
-      direction({ bearingDeg: now.bearing, elevationDeg: now.elevation }),
-      direction({ bearingDeg: wanted.bearing, elevationDeg: wanted.elevation }),
+export interface Posing {
+  poses: PlannedPose[];
+  asGrown: AsGrown[];
+}
+
+interface Laid {
+  grown: Limb;
+  bent: Bent;
+}
+interface Carried {
+  turn: Frame;
+  point: Vec;
+}
+
+/** Where a branch's shoulder has gone with what it grows on. */
+function carriedOn(parent: Laid | undefined, line: Limb, at: number): Carried | undefined {
+  if (!parent) return undefined;
+  const { turn, point } = parent.bent.carried(at);
+  const offset = sub(line.points[0]!, pointAt(parent.grown, at).point);
+  const moved = turnedBy(turn, offset);
+  return { turn, point: [point[0] + moved[0], point[1] + moved[1], point[2] + moved[2]] };
+}
+
+const rideAlong = (line: Limb, carried: Carried | undefined): Limb => (carried ? new Bender(line, carried).finish().line : line);
+
+/** Lines of all branches, and of the trunk under its own name, each bend by a share of its angle: 0 as it grows, 1 as posed. In the tree's own space. */
+export function posedLines(placed: PlacedTree, poses: readonly { branch: string; bends: readonly BendInSpace[] }[], share = 1): Map<string, Limb> {
+  const standing = standingOf(placed);
+  const bendsOf = new Map(poses.map((p) => [p.branch, p.bends]));
+  const laid = new Map<string, Laid>([['trunk', { grown: standing.trunk, bent: bentLine(standing.trunk, trunkBends(standing), share) }]]);
+  for (const { id, parent, at } of parentsFirst(placed.tree.branches)) {
+    const grown = standing.lineOf.get(id)!;
+    laid.set(id, { grown, bent: bentLine(grown, bendsOf.get(id) ?? [], share, carriedOn(laid.get(parent), grown, at)) });
+  }
+  return new Map(
+    [...laid].map(
+      ([
+        id,
+        {
+          bent: { line },
+        },
+      ]) => [id, limb(line.points.map(standing.back), line.diameters)],
     ),
   );
-  if (angle < LEAST_BEND_DEG) return null;
-  const toward = { bearing: wanted.bearing, elevation: wanted.elevation };
-  const k0 = species.bendRatio.value;
-  const bends = own?.bends.length
-    ? own.bends.map(({ over, ...bend }) => describeBend(b.branch.d, { ...bend, length: over }, k0))
-    : [
-        describeBend(
-          b.branch.d,
-          { at: 0, angle, toward, length: usualBendLength({ diameter: b.branch.d, angleDeg: angle, k0, branchLength: lengthOf(b.line) }) },
-          k0,
-        ),
-      ];
-  const why = own
-    ? `The plan has it at ${wanted.elevation.toFixed(0)}°.`
-    : `${species.name} branches at ${(share * 100).toFixed(0)}% of the height lie near ${wanted.elevation.toFixed(0)}°; this one grows at ${now.elevation.toFixed(0)}°.`;
-  return { branch: b.branch.id, ...toward, bends, from: own ? 'plan' : 'habit', because: [why] };
 }
 
-/** Where the kept, living branches should go: as the plan says, else as the species' habit has it. Branches near enough are not listed. */
-export function proposePoses(placed: PlacedTree): PlannedPose[] {
-  const own = new Map(placed.tree.plan.poses.map((p) => [p.branch, p]));
-  const stems = stemsOf(placed.tree);
-  return placed.branches.flatMap((b) => {
+/** A pose's bends as the plan gives them, with what they do to the wood. */
+function ownPose(of: Bending, own: Pose, now: Slope, carried: Carried | undefined): PlannedPose {
+  const bends = own.bends.map(({ over, ...bend }) => describeBend(of, { ...bend, length: over, kind: 'own' as const }));
+  const leads = leadsTo(of.line, bends, carried);
+  const off = turnBetween(own, leads);
+  const said =
+    off > ASTRAY_DEG ? [`Its bends lead ${off.toFixed(0)}° away from that, to ${leads.bearing.toFixed(0)}° and ${leads.elevation.toFixed(0)}°.`] : [];
+  return {
+    branch: own.branch,
+    bearing: own.bearing,
+    elevation: own.elevation,
+    reach: norm(leads.bent.chord),
+    now,
+    bends,
+    from: 'plan',
+    because: [sayPlanned(own), ...said],
+  };
+}
+
+/** What the wood would take in place of a bend that is more than it takes. */
+function nearestFor({ line, k0 }: Bending, bend: PlannedBend): string {
+  const safe = safeBendRatio(k0, bend.diameter, 'both') / MOST_RISK;
+  const length = (bend.diameter * safe * bend.angle * Math.PI) / 180;
+  const most = (bend.length / (bend.diameter * safe)) * (180 / Math.PI);
+  const room = lengthOf(line) - bend.at;
+  const longer = length <= room ? `, or ${bend.angle.toFixed(0)}° over ${Math.ceil(length)} mm` : '';
+  return `${bend.angle.toFixed(0)}° over ${bend.length.toFixed(0)} mm is more than this wood takes in one season, wrapped and with parallel wires: up to ${Math.floor(most)}° there${longer}.`;
+}
+
+/** Poses of all kept, living branches. Gaps are those that the plan's cuts opened. docs: Poses. */
+export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = []): Posing {
+  const { tree } = placed;
+  const standing = standingOf(placed);
+  const stems = stemsOf(tree);
+  const own = new Map(tree.plan.poses.map((p) => [p.branch, p]));
+  const movement = tree.plan.posing?.movement ?? 'moderate';
+  const trunk: Laid = { grown: standing.trunk, bent: bentLine(standing.trunk, trunkBends(standing)) };
+  const laid = new Map<string, Laid>([['trunk', trunk]]);
+  const poses: PlannedPose[] = [];
+  const asGrown: AsGrown[] = [];
+
+  const lineNow = (id: string): Limb => {
+    const { parent, at } = placed.byId.get(id)!.branch;
+    const grown = standing.lineOf.get(id)!;
+    return rideAlong(grown, carriedOn(parent === 'trunk' ? trunk : undefined, grown, at));
+  };
+  const main = mainTargets(standing, lineNow, own, gaps);
+  const shoots = placed.branches
+    .filter((b) => !isMain(b, stems) && !stems.has(b.branch.id))
+    .map((b) => ({ id: b.branch.id, line: standing.lineOf.get(b.branch.id)! }));
+  const holes = nearestToGaps(standing, shoots, main.left);
+  const fans = new Map<string, Target>();
+
+  for (const { id, parent } of parentsFirst(tree.branches)) {
+    const b = placed.byId.get(id)!;
+    const grown = standing.lineOf.get(id)!;
+    const carried = carriedOn(laid.get(parent), grown, b.branch.at);
+    const line = rideAlong(grown, carried);
+    const now = slopeOfLine(line);
+    const found = poseOf(b, grown, carried, now);
+    const posed = 'bends' in found;
+    if (posed) poses.push(found);
+    else asGrown.push(found);
+    const here: Laid = { grown, bent: bentLine(grown, posed ? found.bends : [], 1, carried) };
+    laid.set(id, here);
+    if (stems.has(id)) continue;
+    const growing = childrenOf(tree, id).map((c) => {
+      const line = standing.lineOf.get(c.id)!;
+      return { b: placed.byId.get(c.id)!, line: rideAlong(line, carriedOn(here, line, c.at)) };
+    });
+    const along = (at: number): Vec => pointAt(here.bent.line, at).direction;
+    for (const [shoot, target] of fanTargets({ along, length: lengthOf(grown) }, growing, holes)) fans.set(shoot, target);
+  }
+
+  function poseOf(b: PlacedBranch, grown: Limb, carried: Carried | undefined, now: Slope): PlannedPose | AsGrown {
+    const { id } = b.branch;
+    const stays = (...because: string[]): AsGrown => ({ branch: id, ...now, because });
+    const fixed = own.get(id);
+    const of: Bending = { line: grown, k0: bendRatioOf(tree, id) };
+    if (fixed?.bends.length) return withCautions(ownPose(of, fixed, now, carried), of);
+    if (b.branch.state === 'dead') return stays('Dead wood: it stays as it is, or becomes a jin.');
     // A stem of a clump is a trunk: no habit lays it down.
-    if (b.branch.state === 'dead' || (stems.has(b.branch.id) && !own.has(b.branch.id))) return [];
-    const pose = poseFor(placed, b, own.get(b.branch.id));
-    return pose ? [pose] : [];
-  });
+    if (stems.has(id) && !fixed) return stays('A stem of its own: it is led by hand where you pose it.');
+    const isSide = !main.of.has(id);
+    const target: Target | undefined = fixed ? { ...fixed, from: 'plan', because: [sayPlanned(fixed)] } : isSide ? fans.get(id) : main.of.get(id);
+    if (!target) return stays('It rides along with its branch.');
+    const total = lengthOf(grown);
+    if (!fixed && (total < SHORT.mm || total < SHORT.thicknesses * b.branch.d)) return stays('Too short to bend: cut into shape as it grows.');
+    if (!fixed && b.branch.state === 'weak') return stays('Weak: let it grow stronger before it is bent.');
+    const off = turnBetween(now, target);
+    const compact = fixed?.reach ? { reach: Math.min(fixed.reach, total), arcs: fixed.arcs ?? 3, planes: (fixed.planes ?? 1) as 1 | 2 } : undefined;
+    if (off < LEAST_BEND_DEG && !compact)
+      return stays(...(fixed ? [`It is left as it grows, at ${sayDeg(now.elevation)}.`] : [`It lies within ${LEAST_BEND_DEG}° of where it should.`]));
+    if (!fixed && off > MOST_TURN_DEG) return stays(`It would have to turn ${sayDeg(off)}, which looks forced: take it off, or pose it by hand.`);
+    const manner: Manner = {
+      movement,
+      secondary: isSide,
+      side: sideFirst(now, standing.front?.bearing ?? 0),
+      tipRise: compact ? null : isSide ? 8 : Math.max(18, target.elevation + 16),
+      ...(compact ? { compact } : {}),
+    };
+    const { bends, bent } = findBends(of, target, manner, carried);
+    const reached = bearingAndElevation(bent.chord);
+    const missed = turnBetween(target, reached);
+    const pose: PlannedPose = {
+      branch: id,
+      ...(fixed ? { bearing: fixed.bearing, elevation: fixed.elevation } : reached),
+      reach: norm(bent.chord),
+      now,
+      bends: bends.map((bend) => describeBend(of, bend)),
+      from: target.from,
+      because: [
+        ...target.because,
+        ...(isSide || fixed ? [] : [`It grows at ${sayDeg(now.elevation)}.`]),
+        ...(missed > ASTRAY_DEG ? [`Its wood takes it only so far: ${missed.toFixed(0)}° are missing, for a later season or a guy.`] : []),
+        ...(compact && norm(bent.chord) < compact.reach - 2 ? [`Its turn at the shoulder brings it to ${norm(bent.chord).toFixed(0)} mm by itself.`] : []),
+        ...(compact && norm(bent.chord) > compact.reach + 2
+          ? [`So many arcs bring it to ${norm(bent.chord).toFixed(0)} mm, not to ${compact.reach.toFixed(0)}.`]
+          : []),
+      ],
+    };
+    return withCautions(pose, of);
+  }
+
+  /** What the wood makes of it is said with the pose. */
+  function withCautions(pose: PlannedPose, of: Bending): PlannedPose {
+    const beyond = pose.bends.filter((bend) => bend.band === 'no' || bend.risk > MOST_RISK + 1e-6);
+    return { ...pose, because: [...pose.because, ...worseWood(tree, pose.branch).because, ...beyond.map((bend) => nearestFor(of, bend))] };
+  }
+
+  return { poses, asGrown };
+}
+
+/** The first bend of a branch goes towards the viewer, so that the tree takes him in. */
+function sideFirst(now: Slope, front: number): 1 | -1 {
+  const ahead = direction({ bearingDeg: now.bearing, elevationDeg: 0 });
+  const viewer = direction({ bearingDeg: front, elevationDeg: 0 });
+  // Seen along the branch the viewer is to the right where the bearing grows towards him.
+  return ahead[1] * viewer[0] - ahead[0] * viewer[1] >= 0 ? 1 : -1;
 }

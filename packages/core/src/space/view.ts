@@ -56,6 +56,16 @@ export function tilt(at: { point: Vec; frontDeg: number; pitchDeg: number; rollD
   return add(add(scale(right, r), scale(up, u)), scale(toward, v));
 }
 
+/** The turn of a whole tree by its planting angle, from its own space into the world's and back; mm in, mm out. */
+export function tilting({ bearing, pitch, roll }: View): { out: (point: Vec) => Vec; back: (point: Vec) => Vec } {
+  const axis = (point: Vec): Vec => tilt({ point, frontDeg: bearing, pitchDeg: pitch, rollDeg: roll });
+  const [x, y, z] = [axis([1, 0, 0]), axis([0, 1, 0]), axis([0, 0, 1])];
+  return {
+    out: (p) => add(scale(x, p[0]), add(scale(y, p[1]), scale(z, p[2]))),
+    back: (p) => [dot(p, x), dot(p, y), dot(p, z)],
+  };
+}
+
 /** How far the pot stands from level, and the wedge that makes it so under a pot of the given size (mm). */
 export function wedge(view: View, pot: { width: number; depth: number }): { tiltDeg: number; height: number } {
   const axis = tilt({ point: [0, 0, 1], frontDeg: view.bearing, pitchDeg: view.pitch, rollDeg: view.roll });

@@ -14,6 +14,8 @@ export function withBranches(tree: Tree, branches: Branch[]): Tree {
       poses: plan.poses.filter((p) => there.has(p.branch)),
       runs: plan.runs.map((r) => ({ ...r, branches: r.branches.filter((b) => there.has(b.branch)) })).filter((r) => r.branches.length),
       guys: plan.guys.filter((g) => there.has(g.branch)),
+      ...(plan.worse ? { worse: plan.worse.filter((w) => there.has(w.branch)) } : {}),
+      ...(plan.aside ? { aside: plan.aside.filter((p) => there.has(p.branch)) } : {}),
       ...(plan.either ? { either: plan.either.filter((pair) => pair.every((id) => there.has(id))) } : {}),
     },
   };

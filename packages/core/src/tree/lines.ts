@@ -11,6 +11,11 @@ export type MarkStage = (typeof MARK_STAGES)[number];
 export const UNWIRE_METHODS = ['cut', 'unwound'] as const;
 export type UnwireMethod = (typeof UNWIRE_METHODS)[number];
 
+export const SOUNDS = ['none', 'bark', 'fibre'] as const;
+export type Sound = (typeof SOUNDS)[number];
+export const CRACKS = ['none', 'along', 'across'] as const;
+export type Crack = (typeof CRACKS)[number];
+
 const ABOUT_BRANCH = { branch: id('which branch') };
 const ABOUT_COIL = { ...ABOUT_BRANCH, run: optional(id('which run')) };
 const WAS = optional(list(BRANCH, MOST_BRANCHES, 'the branch and all that went with it, as they were'));
@@ -45,7 +50,16 @@ const WOOD_OFF = {
 /** What can stand in the record, each kind with the fields of its own: done or seen, on a day. */
 export const LINE_FIELDS = {
   wired: { ...ABOUT_COIL, ...WIRED_FIELDS },
-  bent: { ...ABOUT_BRANCH, bentDeg: WIRED_FIELDS.bentDeg, targetDeg: WIRED_FIELDS.targetDeg, over: WIRED_FIELDS.over },
+  bent: {
+    ...ABOUT_BRANCH,
+    bentDeg: WIRED_FIELDS.bentDeg,
+    targetDeg: WIRED_FIELDS.targetDeg,
+    over: WIRED_FIELDS.over,
+    at: optional(mm(0, 4000, 'where the bend begins, from the shoulder')),
+    stage: optional(whole(1, 12, 'stages', 'which stage of the bend')),
+    sound: optional(oneOf(SOUNDS, 'what was heard: nothing, bark, or fibre')),
+    crack: optional(oneOf(CRACKS, 'a crack: none, along the fibre, or across it')),
+  },
   guyed: { ...ABOUT_BRANCH, guy: optional(id('which tie')) },
   pushed: {
     ...ABOUT_BRANCH,

@@ -1,7 +1,8 @@
 import { Type, type Static, type TObject } from '@sinclair/typebox';
+import { HABITS } from '../species/index.js';
 import { METALS } from '../wood/index.js';
 import { MOST_BRANCHES } from './measures.js';
-import { bearing, byTag, day, degrees, elevation, id, list, mm, tuple, oneOf, optional, orNull, part, whole, words } from './describe.js';
+import { bearing, byTag, day, degrees, elevation, id, list, mm, tuple, oneOf, optional, orNull, part, share, whole, words } from './describe.js';
 
 export const HANDS = ['cw', 'ccw'] as const;
 export type Hand = (typeof HANDS)[number];
@@ -76,14 +77,49 @@ export const BEND = part(
 );
 export type Bend = Static<typeof BEND>;
 
+/** How a branch is made shorter: in so many equal arcs, in one plane or in two. */
+const COMPACT = {
+  reach: optional(orNull(mm(5, 4000, 'from shoulder to tip, once it is made shorter'))),
+  arcs: optional(orNull(whole(1, 12, 'arcs', 'equal arcs that make it shorter'))),
+  planes: optional(orNull(whole(1, 2, 'planes', 'the arcs lie in one plane, or in two'))),
+};
 export const POSE_FIELDS = {
   branch: id('which branch'),
-  bearing: bearing('of the straight line from shoulder to tip, once it is bent'),
+  bearing: bearing('of the straight line from shoulder to tip, once it is bent; after the planting angle'),
   elevation: elevation('of that line'),
-  bends: list(BEND, 50, 'its bends, from the shoulder'),
+  ...COMPACT,
+  bends: list(BEND, 50, 'its bends, from the shoulder; proposed where there are none'),
 };
 export const POSE = part(POSE_FIELDS, 'where a branch shall go');
 export type Pose = Static<typeof POSE>;
+
+export const POSE_MOVEMENTS = ['calm', 'moderate', 'lively'] as const;
+/** How much a branch turns on its way. */
+export type PoseMovement = (typeof POSE_MOVEMENTS)[number];
+
+const SLOPE_POINT = part({ height: share('of the tree’s height'), slope: elevation('slope wanted there') }, 'a point of the curve');
+/** How the branches of a tree are posed, where its artist has said. */
+export const POSING = {
+  habit: optional(orNull(oneOf(HABITS, 'down and out, level, or up and out'))),
+  curve: optional(orNull(list(SLOPE_POINT, 12, 'the artist’s own slopes by height; before the habit', 1))),
+  movement: optional(oneOf(POSE_MOVEMENTS, 'how much branches turn on their way')),
+};
+export type PosingChoice = Static<TObject<typeof POSING>>;
+
+export const WORSENINGS = ['wound', 'dry', 'frozen', 'bent-before', 'bark-in-crotch'] as const;
+/** What makes the wood of a branch worse to bend. */
+export type Worsening = (typeof WORSENINGS)[number];
+export const WORSE_WOOD = part(
+  {
+    branch: id('which branch'),
+    what: list(oneOf(WORSENINGS, 'an old wound outside the bend, dry or frozen wood, bent the other way before, bark in the crotch'), 5, 'what makes it worse'),
+  },
+  'wood that bears less than its kind',
+);
+
+export const TRUNK_WAYS = ['gentle-s', 'slanting', 'half-cascade', 'cascade'] as const;
+/** What a trunk may be bent into, in place of cutting it. */
+export type TrunkWay = (typeof TRUNK_WAYS)[number];
 
 /** A wire as it is wound: said of a planned run, and of one that was put on. */
 export const WIRE_FIELDS = {
@@ -182,6 +218,10 @@ export const PLAN_FIELDS = {
   removal: optional(REMOVAL),
   either: optional(list(tuple<[string, string]>(2, id('a branch'), 'two branches'), 200, 'pairs of branches of which one goes')),
   cutting: optional(CUTTING_LIST),
+  posing: optional(part(POSING, 'how its branches are posed')),
+  trunkWay: optional(orNull(oneOf(TRUNK_WAYS, 'what the trunk is bent into'))),
+  worse: optional(list(WORSE_WOOD, MOST_BRANCHES, 'branches whose wood bears less than its kind; one entry for a branch at most')),
+  aside: optional(list(POSE, MOST_BRANCHES, 'other poses, kept to compare; one for a branch at most')),
   decisions: list(DECISION, MOST_BRANCHES, 'what becomes of branches; one for a branch at most'),
   poses: list(POSE, MOST_BRANCHES, 'where branches shall go'),
   runs: list(RUN, MOST_BRANCHES, 'pieces of wire'),

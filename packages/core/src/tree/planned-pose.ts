@@ -1,26 +1,45 @@
 import type { Band, Protection } from '../wood/index.js';
 
-/** One bend as planned, with what it does to the wood. */
-export interface PlannedBend {
+/** What a bend of a pose is there for: the drop at the shoulder, movement along the branch, an arc that makes it shorter, the tip brought up. */
+export type BendKind = 'drop' | 'movement' | 'arc' | 'tip' | 'own';
+
+/** A bend in space: the tangent where it begins turns by an angle towards a direction of the world, evenly over a length of branch. */
+export interface BendInSpace {
   /** mm from the shoulder where the bend begins, and the length it is spread over. */
   at: number;
   length: number;
+  /** Degrees. */
   angle: number;
   toward: { bearing: number; elevation: number };
+}
+
+/** One bend as planned, with what it does to the wood. */
+export interface PlannedBend extends BendInSpace {
+  kind: BendKind;
   diameter: number;
   radius: number;
+  /** Strain of the outermost fibre, and that over what the wood takes with this protection. */
+  strain: number;
   risk: number;
   band: Band;
+  /** Of the bend by hand, which goes farther than what stays. */
   stages: number | null;
   protection: Protection;
 }
 
-/** Where a branch shall go, and by which bends. */
+/** Why a branch shall go where it does. */
+export type PoseSource = 'plan' | 'habit' | 'curve' | 'first' | 'back' | 'eye' | 'gap' | 'layer' | 'fan' | 'trunk';
+
+/** Where a branch shall go, and by which bends; bearings and elevations in the world, after the planting angle. */
 export interface PlannedPose {
   branch: string;
   bearing: number;
   elevation: number;
+  /** Length of the straight line from shoulder to tip once it is bent, mm. */
+  reach: number;
+  /** How it points now, or once the branch that it grows on is bent. */
+  now: { bearing: number; elevation: number };
   bends: PlannedBend[];
-  from: 'plan' | 'habit';
+  from: PoseSource;
   because: string[];
 }

@@ -97,18 +97,20 @@ export function tryWire(bend: BendToHold, wire: WireToTry, past: number = USUAL_
 export const isFirmEnough = (bend: BendToHold, choice: WireChoice, firmness: Firmness): boolean =>
   choice.pushChance >= PUSH_WANTED && choice.overbend <= MOST_OVERBEND[firmness] && choice.hold > bend.weightMoment;
 
-/** Fewest strands, then the thinnest size that is firm enough; null: no coil is, use a guy. docs: Choosing. */
+/** Fewest strands, then the thinnest size that is firm enough, also for a branch's other bends; null: no coil is, use a guy. docs: Choosing. */
 export function chooseWire(
   bend: BendToHold,
   metal: MetalName,
   firmness: Firmness = 'usual',
   sizes: readonly number[] = METAL_DATA[metal].sizes,
+  others: readonly BendToHold[] = [],
 ): WireChoice | null {
   for (let strands = 1; strands <= MOST_STRANDS; strands++) {
     for (const size of [...sizes].sort((a, b) => a - b)) {
       if (size > bend.diameter * THICKEST) break;
-      const choice = tryWire(bend, { metal, size, strands, coilAngleDeg: COIL_ANGLE, grip: GRIP.snug });
-      if (isFirmEnough(bend, choice, firmness)) return choice;
+      const wire: WireToTry = { metal, size, strands, coilAngleDeg: COIL_ANGLE, grip: GRIP.snug };
+      const choice = tryWire(bend, wire);
+      if (isFirmEnough(bend, choice, firmness) && others.every((other) => isFirmEnough(other, tryWire(other, wire), firmness))) return choice;
     }
   }
   return null;

@@ -1,7 +1,7 @@
 import { turnDeg } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
 import { speciesOf, woodOf } from '../species/index.js';
-import { gaugeOf, GRIP, gripOf, METAL_DATA, ruleOfThumb, type MetalName } from '../wood/index.js';
+import { gaugeOf, GRIP, gripOf, HEFT, METAL_DATA, ruleOfThumb, type MetalName } from '../wood/index.js';
 import { slope, type PlacedBranch, type PlacedTree, type PlannedBend, type PlannedPose, type Run } from '../tree/index.js';
 import { chooseWire, COIL_ANGLE, sayChoice, tryWire, USUAL_PAST, type BendToHold, type WireChoice, type WireToTry } from './choose.js';
 import { coil } from './coil.js';
@@ -23,6 +23,8 @@ export interface RunBranchPlan {
   settles: number;
   target: number;
   bendLength: number;
+  /** The same of every bend of its pose, from the shoulder. */
+  bends: { bendTo: number; settles: number }[];
   because: string[];
 }
 
@@ -45,11 +47,6 @@ export interface WiringPlan {
   unwired: { branch: string; because: string[] }[];
 }
 
-/** Green branch wood with its leaves, g/mm³, and gravity: what a raised branch's own weight asks of the wire. */
-const WET_DENSITY = 0.00095;
-const FOLIAGE_FACTOR = 1.6;
-const G = 0.00981;
-
 /** Moment of a branch's weight about its shoulder, N·mm: a tapered cylinder whose leaves weigh half as much again. */
 export function weightMoment(b: PlacedBranch): number {
   const { d, tipD } = b.branch;
@@ -58,12 +55,12 @@ export function weightMoment(b: PlacedBranch): number {
   const tip = b.line.points[b.line.points.length - 1]!;
   const base = b.line.points[0]!;
   const lever = 0.45 * Math.hypot(tip[0] - base[0], tip[1] - base[1]);
-  return volume * WET_DENSITY * FOLIAGE_FACTOR * G * lever;
+  return volume * HEFT * lever;
 }
 
 function bendToHold(placed: PlacedTree, b: PlacedBranch, bend: PlannedBend): BendToHold {
   const species = speciesOf(placed.tree.species);
-  const raising = bend.toward.elevation > slope(b).elevation + 3;
+  const raising = bend.at <= b.branch.d && bend.toward.elevation > slope(b).elevation + 3;
   return {
     diameter: bend.diameter,
     angleDeg: bend.angle,
@@ -75,17 +72,24 @@ function bendToHold(placed: PlacedTree, b: PlacedBranch, bend: PlannedBend): Ben
   };
 }
 
+type Bends = readonly [BendToHold, ...BendToHold[]];
+
+/** The bends of a branch that its wire has to hold, from the shoulder; one that lies as it should has the smallest worth the name. */
+function bendsToHold(placed: PlacedTree, b: PlacedBranch, pose: PlannedPose | undefined): Bends {
+  const [first = stillBend(b), ...others] = pose?.bends ?? [];
+  return [bendToHold(placed, b, first), ...others.map((bend) => bendToHold(placed, b, bend))];
+}
+
 /** Metal by tree: copper for conifers' structure, aluminium for the rest and for soft shoots. */
 function metalFor(placed: PlacedTree, b: PlacedBranch): MetalName {
   return speciesOf(placed.tree.species).group.includes('conifer') && b.branch.stage === 'wood' && b.order <= 2 ? 'copper' : 'aluminium';
 }
 
 /** Hand and start that tighten the coil as the branch is bent: left counter-clockwise, right clockwise; over to lower, under to raise. */
-function windFor(b: PlacedBranch, toward: { bearing: number; elevation: number }): { hand: 'cw' | 'ccw'; start: 'over' | 'under' } {
-  const now = slope(b);
-  const turn = turnDeg(now.bearing, toward.bearing);
+function windFor({ now, bearing, elevation }: PlannedPose): { hand: 'cw' | 'ccw'; start: 'over' | 'under' } {
+  const turn = turnDeg(now.bearing, bearing);
   // Bearings run clockwise from above, so a falling bearing brings the tip to the left as seen from the parent.
-  return { hand: turn < -2 ? 'ccw' : 'cw', start: toward.elevation < now.elevation ? 'over' : 'under' };
+  return { hand: turn < -2 ? 'ccw' : 'cw', start: elevation < now.elevation ? 'over' : 'under' };
 }
 
 /** Loops at both ends, and a twentieth for the hands. */
@@ -116,8 +120,9 @@ function asRun(
 
 function branchPart(
   b: PlacedBranch,
-  bend: BendToHold,
+  [bend, ...others]: Bends,
   choice: WireChoice,
+  past: number,
   angle: number,
   wind: { hand: 'cw' | 'ccw'; start: 'over' | 'under' },
 ): { plan: RunBranchPlan; wireLength: number } {
@@ -144,6 +149,13 @@ function branchPart(
       settles: choice.settlesDeg,
       target: bend.angleDeg,
       bendLength: bend.length,
+      bends: [
+        { bendTo: choice.bendToDeg, settles: choice.settlesDeg },
+        ...others.map((other) => {
+          const { bendToDeg: bendTo, settlesDeg: settles } = tryWire(other, { ...choice, coilAngleDeg: angle, grip: GRIP.snug }, past);
+          return { bendTo, settles };
+        }),
+      ],
       because: sayChoice(bend, choice),
     },
   };
@@ -153,10 +165,9 @@ function branchPart(
 function fixedRun(placed: PlacedTree, run: Run, poses: ReadonlyMap<string, PlannedPose>, order: number): RunPlan {
   const parts = run.branches.map((own) => {
     const b = placed.byId.get(own.branch)!;
-    const planned = poses.get(own.branch)?.bends[0];
-    const bend = bendToHold(placed, b, planned ?? stillBend(b));
-    const choice = tryWire(bend, { metal: run.metal, size: run.size, strands: run.strands, coilAngleDeg: run.angle, grip: gripOf(0) });
-    return branchPart(b, bend, choice, run.angle, { hand: own.hand, start: own.start });
+    const bends = bendsToHold(placed, b, poses.get(own.branch));
+    const choice = tryWire(bends[0], { metal: run.metal, size: run.size, strands: run.strands, coilAngleDeg: run.angle, grip: gripOf(0) });
+    return branchPart(b, bends, choice, USUAL_PAST, run.angle, { hand: own.hand, start: own.start });
   });
   return asRun(run.id, order, { metal: run.metal, size: run.size, strands: run.strands, angle: run.angle }, parts);
 }
@@ -164,20 +175,29 @@ function fixedRun(placed: PlacedTree, run: Run, poses: ReadonlyMap<string, Plann
 /** A coil on a branch that already lies where it should: it holds the smallest bend worth the name. */
 function stillBend(b: PlacedBranch): PlannedBend {
   const length = lengthOf(b.line) / 2;
-  return { at: 0, length, angle: 1, toward: slope(b), diameter: b.branch.d, radius: length / 0.01745, risk: 0, band: 'calm', stages: 1, protection: 'none' };
+  const radius = length / 0.01745;
+  const strain = b.branch.d / (2 * radius);
+  return { kind: 'own', at: 0, length, angle: 1, toward: slope(b), diameter: b.branch.d, radius, strain, risk: 0, band: 'calm', stages: 1, protection: 'none' };
 }
 
 /** How far past its target a bend is left under a wire: chosen by the window that it opens for taking the wire off. */
 export type PastOf = (branch: string, bend: BendToHold, wire: WireToTry) => number;
 
+/** Which branches shall move, and why the others stay as they grow. */
+export interface PosedBranches {
+  poses: readonly PlannedPose[];
+  asGrown: readonly { branch: string; because: string[] }[];
+}
+
 /** One piece of wire for each branch that must move; what the plan fixes is kept. Thick before thin within an order, from below. */
-export function planWiring(placed: PlacedTree, poses: readonly PlannedPose[], pastOf: PastOf = () => USUAL_PAST): WiringPlan {
+export function planWiring(placed: PlacedTree, { poses, asGrown }: PosedBranches, pastOf: PastOf = () => USUAL_PAST): WiringPlan {
   const poseOf = new Map(poses.map((p) => [p.branch, p]));
+  const stays = new Map(asGrown.map((b) => [b.branch, b.because]));
   const fixed = placed.tree.plan.runs.map((run) => fixedRun(placed, run, poseOf, Math.min(...run.branches.map((b) => placed.byId.get(b.branch)!.order))));
   const wired = new Set(placed.tree.plan.runs.flatMap((r) => r.branches.map((b) => b.branch)));
   const used = new Set(placed.tree.plan.runs.map((r) => r.id));
   const unwired: WiringPlan['unwired'] = [];
-  const proposed: { b: PlacedBranch; bend: BendToHold; choice: WireChoice; pose: PlannedPose }[] = [];
+  const proposed: { b: PlacedBranch; bends: Bends; choice: WireChoice; past: number; pose: PlannedPose }[] = [];
 
   for (const b of placed.branches) {
     const { id } = b.branch;
@@ -185,13 +205,15 @@ export function planWiring(placed: PlacedTree, poses: readonly PlannedPose[], pa
     const pose = poseOf.get(id);
     if (b.branch.state === 'dead') unwired.push({ branch: id, because: ['Dead wood is not wired.'] });
     else if (b.branch.state === 'weak') unwired.push({ branch: id, because: ['Weak: let it grow stronger first.'] });
-    else if (!pose) unwired.push({ branch: id, because: ['It already lies where it should, within 10°.'] });
+    else if (!pose) unwired.push({ branch: id, because: stays.get(id) ?? [] });
     else {
-      const bend = bendToHold(placed, b, pose.bends[0]!);
-      const chosen = chooseWire(bend, metalFor(placed, b), placed.tree.plan.firmness);
+      const bends = bendsToHold(placed, b, pose);
+      const [bend, ...others] = bends;
+      const chosen = chooseWire(bend, metalFor(placed, b), placed.tree.plan.firmness, undefined, others);
       const wire = chosen && { metal: chosen.metal, size: chosen.size, strands: chosen.strands, coilAngleDeg: COIL_ANGLE, grip: GRIP.snug };
-      const choice = wire && tryWire(bend, wire, pastOf(id, bend, wire));
-      if (choice && choice.risk <= 1.6) proposed.push({ b, bend, choice, pose });
+      const past = wire ? pastOf(id, bend, wire) : USUAL_PAST;
+      const choice = wire && tryWire(bend, wire, past);
+      if (choice && choice.risk <= 1.6) proposed.push({ b, bends, choice, past, pose });
       else
         unwired.push({
           branch: id,
@@ -212,9 +234,9 @@ export function planWiring(placed: PlacedTree, poses: readonly PlannedPose[], pa
     used.add(`w${next}`);
     return `w${next}`;
   };
-  const runs = proposed.map(({ b, bend, choice, pose }) =>
+  const runs = proposed.map(({ b, bends, choice, past, pose }) =>
     asRun(newId(), b.order, { metal: choice.metal, size: choice.size, strands: choice.strands, angle: COIL_ANGLE }, [
-      branchPart(b, bend, choice, COIL_ANGLE, windFor(b, pose)),
+      branchPart(b, bends, choice, past, COIL_ANGLE, windFor(pose)),
     ]),
   );
   return { runs: [...fixed, ...runs], unwired };

@@ -3,5 +3,7 @@ export * from './coil-hold.js';
 export * from './metals.js';
 export * from './push.js';
 export * from './section.js';
+export * from './set.js';
 export * from './bend-energy.js';
 export * from './spring-back.js';
+export * from './green-weight.js';

@@ -1,0 +1,111 @@
+import {
+  placeTree,
+  POSE_FIELDS,
+  POSING,
+  TRUNK_WAYS,
+  WORSE_WOOD,
+  id,
+  oneOf,
+  optional,
+  orNull,
+  type Pose,
+  type PosingChoice,
+  type Worsening,
+} from '../tree/index.js';
+import { poseFaults } from '../pose/index.js';
+import { actKind, inPlan, missing, refuse } from './act.js';
+
+/** A list of what is said of branches, with what is said of one replaced or, with null, taken away. */
+const withOne = <T extends { branch: string }>(all: readonly T[], branch: string, one: T | null): T[] => [
+  ...all.filter((x) => x.branch !== branch),
+  ...(one ? [one] : []),
+];
+
+const { bends, ...WHERE } = POSE_FIELDS;
+
+/** Says where a branch shall go, and by which bends. */
+export const poseBranch = actKind({
+  kind: 'pose',
+  fields: { ...WHERE, bends: optional(bends) },
+  guarded: true,
+  apply: (tree, { id: _id, on: _on, kind: _kind, bends: given = [], reach, arcs, planes, ...where }) => {
+    const gone = missing(tree, where.branch, 'branch');
+    if (gone) return gone;
+    const pose: Pose = { ...where, ...(reach ? { reach, arcs: arcs ?? 3, planes: planes ?? 1 } : {}), bends: [...given].sort((a, b) => a.at - b.at) };
+    const faults = poseFaults(placeTree(tree), pose);
+    if (faults.length) return { refused: faults };
+    return inPlan(tree, { poses: withOne(tree.plan.poses, where.branch, pose) });
+  },
+  say: ({ branch, bearing, elevation }, names) => `pose ${names(branch)} at ${bearing.toFixed(0)}°, ${elevation.toFixed(0)}° steep`,
+});
+
+/** Lets go of a branch's pose: it is proposed again. */
+export const unpose = actKind({
+  kind: 'unpose',
+  fields: { branch: id('which branch') },
+  guarded: true,
+  apply: (tree, { branch }) => missing(tree, branch, 'branch') ?? inPlan(tree, { poses: withOne(tree.plan.poses, branch, null) }),
+  say: ({ branch }, names) => `let ${names(branch)} be posed anew`,
+});
+
+const ASIDE = ['keep', 'swap', 'forget'] as const;
+
+/** Keeps a branch's pose to compare another one with; takes the kept one in its place; or forgets it. */
+export const poseAside = actKind({
+  kind: 'pose-aside',
+  fields: { branch: id('which branch'), what: oneOf(ASIDE, 'keep its pose to compare, take the kept one in its place, or forget that') },
+  guarded: true,
+  apply: (tree, { branch, what }) => {
+    const { poses, aside = [] } = tree.plan;
+    const own = poses.find((p) => p.branch === branch) ?? null;
+    const kept = aside.find((p) => p.branch === branch) ?? null;
+    const gone = missing(tree, branch, 'branch');
+    if (gone) return gone;
+    if (what === 'keep' && !own) return refuse('branch', 'nothing-there', 'It has no pose of its own yet: accept one first.');
+    if (what === 'swap' && !kept) return refuse('branch', 'nothing-there', 'No other pose of it is kept.');
+    if (what === 'swap') return inPlan(tree, { poses: withOne(poses, branch, kept), aside: withOne(aside, branch, own) });
+    return inPlan(tree, { aside: withOne(aside, branch, what === 'keep' ? own : null) });
+  },
+  say: ({ branch, what }, names) =>
+    `${{ keep: 'keep a pose to compare', swap: 'take the other pose', forget: 'forget the other pose' }[what]}: ${names(branch)}`,
+});
+
+const parts = ({ habit, curve, movement }: PosingChoice): string =>
+  movement ? `${movement} movement` : curve ? 'slopes of its own' : habit ? `slopes ${habit}` : 'slopes by its kind';
+
+/** Says how a tree's branches are posed: by which slopes, with how much movement. What is null is left to its kind again. */
+export const setPosing = actKind({
+  kind: 'posing',
+  fields: POSING,
+  guarded: true,
+  apply: (tree, { habit, curve, movement }) => {
+    const all = {
+      ...tree.plan.posing,
+      ...(habit !== undefined ? { habit } : {}),
+      ...(curve !== undefined ? { curve } : {}),
+      ...(movement ? { movement } : {}),
+    };
+    const said = Object.entries(all).filter(([, value]) => value !== null && value !== undefined);
+    return inPlan(tree, { posing: Object.fromEntries(said) as PosingChoice });
+  },
+  say: (act) => parts(act),
+});
+
+/** Chooses what the trunk is bent into, in place of cutting it; null leaves it as it stands. */
+export const bendTrunk = actKind({
+  kind: 'trunk-way',
+  fields: { way: orNull(oneOf(TRUNK_WAYS, 'what the trunk is bent into')) },
+  guarded: true,
+  apply: (tree, { way }) => inPlan(tree, { trunkWay: way }),
+  say: ({ way }) => (way ? `bend the trunk: ${way.replace('-', ' ')}` : 'leave the trunk as it stands'),
+});
+
+/** Notes what makes the wood of a branch worse to bend; an empty list says that it was asked and nothing does. */
+export const noteWood = actKind({
+  kind: 'wood',
+  fields: WORSE_WOOD.properties,
+  guarded: true,
+  apply: (tree, { branch, what }) =>
+    missing(tree, branch, 'branch') ?? inPlan(tree, { worse: withOne(tree.plan.worse ?? [], branch, { branch, what: what as Worsening[] }) }),
+  say: ({ branch, what }, names) => `${names(branch)}: ${what.length ? `its wood is worse (${what.join(', ')})` : 'its wood is sound'}`,
+});

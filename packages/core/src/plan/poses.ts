@@ -1,0 +1,95 @@
+import { isoOf } from '../units/index.js';
+import { bendRisk, stagesFor } from '../wood/index.js';
+import { afterBending, bendRatioOf, BY_HAND, restFor, stageDates, worseWood, type BendingSoFar } from '../pose/index.js';
+import type { BendKind, PlannedPose, PoseSource, Tree } from '../tree/index.js';
+import type { RunBranchPlan } from '../wire/index.js';
+import { angle, digits } from './digits.js';
+
+export interface PlanBend {
+  at: number;
+  length: number;
+  angle: number;
+  toward: { bearing: number; elevation: number };
+  kind: BendKind;
+  diameter: number;
+  radius: number;
+  strain: number;
+  risk: number;
+  band: string;
+  /** Of the bend by hand; null: not in one season. */
+  stages: number | null;
+  /** Rest between its stages, in words; empty where it is made at once. */
+  rest: string;
+  /** Days of its stages to come, ISO; none where they all fit into a day. */
+  dates: string[];
+  protection: string;
+  /** What the hand bends to and what stays under the wire, degrees; null where no coil holds it. */
+  handDeg: number | null;
+  settlesDeg: number | null;
+}
+
+export interface PlanPose {
+  branch: string;
+  bearing: number;
+  elevation: number;
+  from: PoseSource;
+  reach: number;
+  now: { bearing: number; elevation: number };
+  because: string[];
+  bends: PlanBend[];
+  /** Whether it was asked what makes its wood worse. */
+  woodAsked: boolean;
+  /** How far bending has come: stages done, the day of the next one (null: none), and what was heard and seen means. */
+  bending: { done: number; next: string | null; told: string[] } | null;
+}
+
+/** A pose as the plan tells it: with the wire's own figures for the hand where there is one, and what its bending so far means. */
+export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | undefined, soFar: BendingSoFar | undefined, onDay: number): PlanPose {
+  const k0 = bendRatioOf(tree, pose.branch);
+  const worst = Math.max(0, ...pose.bends.map((b) => b.risk));
+  const thickest = Math.max(0, ...pose.bends.map((b) => b.diameter));
+  const after = soFar ? afterBending(soFar, restFor(thickest, worst * BY_HAND)) : null;
+  const bends = pose.bends.map((b, i): PlanBend => {
+    const hand = wire?.bends[i];
+    const handDeg = hand && Number.isFinite(hand.bendTo) ? hand.bendTo : null;
+    const protection = after?.moreProtection ? 'both' : b.protection;
+    const riskOf = (angleDeg: number): number => bendRisk({ diameter: b.diameter, angleDeg, length: b.length, k0, protection });
+    const handRisk = handDeg === null ? riskOf(b.angle) * BY_HAND : riskOf(handDeg);
+    const stages = stagesFor(handRisk);
+    const rest = restFor(b.diameter, handRisk);
+    const from = Math.max(onDay, after?.notBefore ?? onDay);
+    const stopped = after !== null && after.notBefore === null;
+    return {
+      at: digits(b.at, 0),
+      // From one whole millimetre to another, so that neighbours meet and never overlap.
+      length: Math.max(1, digits(b.at + b.length, 0) - digits(b.at, 0)),
+      angle: angle(b.angle),
+      toward: { bearing: angle(b.toward.bearing), elevation: angle(b.toward.elevation) },
+      kind: b.kind,
+      diameter: digits(b.diameter, 1),
+      radius: digits(b.radius, 0),
+      strain: digits(b.strain, 3),
+      risk: digits(riskOf(b.angle), 2),
+      band: b.band,
+      stages,
+      rest: stages !== null && stages > 1 ? rest.text : '',
+      dates: stopped || stages === null || stages < 2 || !rest.days ? [] : stageDates(tree, Math.max(1, stages - (soFar?.stages ?? 0)), rest.days, from),
+      protection,
+      handDeg: handDeg === null ? null : angle(handDeg),
+      settlesDeg: hand && handDeg !== null ? angle(hand.settles) : null,
+    };
+  });
+  const next = after && after.notBefore !== null ? isoOf(Math.max(onDay, after.notBefore)) : null;
+  return {
+    branch: pose.branch,
+    bearing: angle(pose.bearing),
+    elevation: angle(pose.elevation),
+    from: pose.from,
+    reach: digits(pose.reach, 0),
+    now: { bearing: angle(pose.now.bearing), elevation: angle(pose.now.elevation) },
+    because: pose.because,
+    bends,
+    woodAsked: worseWood(tree, pose.branch).asked,
+    bending: soFar && after ? { done: soFar.stages, next, told: after.told } : null,
+  };
+}

@@ -1,0 +1,275 @@
+import { clamp, toDeg, toRad } from '../units/index.js';
+import {
+  angleBetween,
+  bearingAndElevation,
+  cross,
+  direction,
+  lengthOf,
+  norm,
+  pointAt,
+  rotateAbout,
+  scale,
+  sub,
+  unit,
+  type Limb,
+  type Vec,
+} from '../space/index.js';
+import { bandOf, bendRisk, safeBendRatio, stagesFor, type Protection } from '../wood/index.js';
+import type { BendInSpace, BendKind, PoseMovement, PlannedBend } from '../tree/index.js';
+import { Bender, bentLine, type Bent } from './bent.js';
+import type { Frame } from './rod.js';
+
+/** How many bends of how many degrees a branch has on its way. */
+const WAVES: Record<PoseMovement, { count: number; angle: number }> = {
+  calm: { count: 2, angle: 14 },
+  moderate: { count: 3, angle: 22 },
+  lively: { count: 4, angle: 32 },
+};
+
+/** The hand bends farther than what stays: about so much, until the wire is chosen. docs: Choosing. */
+export const BY_HAND = 1.5;
+/** By hand a bend of the way or of the tip stays calm, bare, and is made at once; the drop at the shoulder is as sharp as is careful. */
+const WAVE_RISK = 0.6 / 1.25;
+const DROP_RISK = 0.95 / BY_HAND;
+/** More than this the wood does not take in one season. */
+export const MOST_RISK = 1.6 / BY_HAND;
+
+/** The drop begins so many thicknesses from the shoulder's middle, clear of its collar; it takes at most such shares of the branch, bare, wrapped, at all. */
+const CLEAR = 0.6;
+const DROP_SHARE = { bare: 0.28, wrapped: 0.34, most: 0.45 };
+/** Where the tip's bend begins and ends, as shares of the branch. */
+const TIP = { from: 0.8, to: 0.97 };
+const LEAST_DEG = 4;
+const LEAST_DROP_DEG = 1.5;
+/** An arc turns at most so far to each side. */
+const MOST_HALF_DEG = 100;
+/** No bend is shorter than this many thicknesses: shorter is a kink. */
+const LEAST_LENGTH = 1.5;
+
+export const PROTECTIONS: readonly Protection[] = ['none', 'raffia', 'both'];
+
+/** What a branch's wood bears. */
+export interface Bending {
+  line: Limb;
+  /** Smallest safe bend ratio k₀, worse where something makes the wood worse. */
+  k0: number;
+}
+
+/** A bend with what it does to the wood, and the lightest protection that keeps it below heavy under the hand. docs: Wood, risk. */
+export function describeBend({ line, k0 }: Bending, bend: BendInSpace & { kind: BendKind }): PlannedBend {
+  // Beside the shoulder a branch is as thick as it was measured there.
+  const diameter = bend.at <= line.diameters[0]! ? line.diameters[0]! : pointAt(line, bend.at).diameter;
+  const riskWith = (protection: Protection): number => bendRisk({ diameter, angleDeg: bend.angle, length: bend.length, k0, protection });
+  const protection = PROTECTIONS.find((p) => riskWith(p) * BY_HAND < 1) ?? 'both';
+  const risk = riskWith(protection);
+  const radius = bend.length / toRad(bend.angle);
+  return { ...bend, diameter, radius, strain: diameter / (2 * radius), risk, band: bandOf(risk), stages: stagesFor(risk * BY_HAND), protection };
+}
+
+/** The most degrees that a length of branch takes at a risk, and the least length that an angle takes. */
+const mostAngle = (diameter: number, k0: number, length: number, risk: number, protection: Protection): number =>
+  toDeg((risk * length) / (diameter * safeBendRatio(k0, diameter, protection)));
+const leastLength = (diameter: number, k0: number, angle: number, risk: number, protection: Protection): number =>
+  (diameter * safeBendRatio(k0, diameter, protection) * toRad(angle)) / risk;
+
+/** The length of branch for a drop: as sharp as the bare wood bears, wrapped where that would take too much of the branch. */
+function dropLength(diameter: number, k0: number, angle: number, total: number): number {
+  const bare = leastLength(diameter, k0, angle, DROP_RISK, 'none');
+  const wrapped = leastLength(diameter, k0, angle, DROP_RISK, 'raffia');
+  const both = leastLength(diameter, k0, angle, DROP_RISK, 'both');
+  const wanted = bare <= DROP_SHARE.bare * total ? bare : wrapped <= DROP_SHARE.wrapped * total ? wrapped : both;
+  return clamp(wanted, Math.min(LEAST_LENGTH * diameter, DROP_SHARE.most * total), DROP_SHARE.most * total);
+}
+
+/** A bend still to be laid: where, how far, and which way as seen along the branch (degrees from its right, counted upwards). */
+interface Wave {
+  kind: BendKind;
+  from: number;
+  to: number;
+  angle: number;
+  way: number;
+}
+
+const UP: Vec = [0, 0, 1];
+
+/** The two directions square to a tangent: level to its right, and upwards. */
+function squareTo(tangent: Vec, ahead: Vec): { right: Vec; up: Vec } {
+  const level = cross(tangent, UP);
+  const right = norm(level) > 0.02 ? unit(level) : unit(cross(ahead, UP));
+  return { right, up: cross(right, tangent) };
+}
+
+/** Degrees that a line turns by itself, wavering aside. */
+function ownTurning(line: Limb): number {
+  let sum = 0;
+  for (let i = 1; i + 1 < line.points.length; i++) {
+    const turn = toDeg(angleBetween(sub(line.points[i]!, line.points[i - 1]!), sub(line.points[i + 1]!, line.points[i]!)));
+    if (turn > 2 * LEAST_DEG) sum += turn;
+  }
+  return sum;
+}
+
+/** What is wanted of a branch, besides its direction. */
+export interface Manner {
+  movement: PoseMovement;
+  /** A side branch: flatter, with less of its own. */
+  secondary: boolean;
+  /** Which side the first bend of the way goes to, seen along the branch: 1 right, −1 left. */
+  side: 1 | -1;
+  /** Least rise of the tip, degrees; null: it is left as it comes. */
+  tipRise: number | null;
+  /** Made shorter: so many equal arcs, in one plane or two, so that it reaches so far (mm). */
+  compact?: { reach: number; arcs: number; planes: 1 | 2 };
+}
+
+/** The waves between the drop and the tip, as far as the wood bears them bare. */
+function wavesFor({ line, k0 }: Bending, manner: Manner, from: number): Wave[] {
+  const total = lengthOf(line);
+  const base = WAVES[manner.movement];
+  const count = Math.max(1, base.count - (manner.secondary ? 1 : 0));
+  // What it turns by itself is movement already.
+  const has = Math.min(1, ownTurning(line) / (base.count * base.angle));
+  const to = manner.tipRise === null ? total * TIP.to : total * TIP.from;
+  const slot = (to - from) / count;
+  return Array.from({ length: count }, (_, i): Wave => {
+    const begin = from + i * slot + slot * 0.15;
+    const end = from + (i + 1) * slot - slot * 0.15;
+    const most = mostAngle(pointAt(line, begin).diameter, k0, end - begin, WAVE_RISK, 'none');
+    const turn = i % 2 ? -manner.side : manner.side;
+    // Aside and up, then aside and down: movement in two planes. The first turns half, so that the branch keeps its way.
+    const way = turn > 0 ? (i % 2 ? -25 : 25) : i % 2 ? 205 : 155;
+    return { kind: 'movement', from: begin, to: end, angle: Math.min(most, base.angle * (1 - 0.6 * has) * (i ? 1 : 0.6)), way };
+  }).filter((w) => w.angle >= LEAST_DEG && w.to > w.from);
+}
+
+/** Equal arcs from one end to the other: side to side, or turning about the branch's way. */
+function arcsFor({ line }: Bending, { arcs, planes }: NonNullable<Manner['compact']>, side: number, halfDeg: number, from: number): Wave[] {
+  const slot = (lengthOf(line) * 0.99 - from) / arcs;
+  return Array.from({ length: arcs }, (_, i): Wave => {
+    const way = planes === 1 ? ((i % 2 === 0) === side > 0 ? 0 : 180) : [0, 90, 180, 270][i % 4]! * side;
+    return { kind: 'arc', from: from + i * slot, to: from + (i + 1) * slot, angle: 2 * halfDeg, way };
+  });
+}
+
+interface Drop {
+  /** Direction of the tangent after it. */
+  to: Vec;
+  angle: number;
+  at: number;
+  length: number;
+}
+
+/** Lays a drop, the waves and the tip one after the other. */
+function lay(
+  { line, k0 }: Bending,
+  drop: Drop,
+  waves: readonly Wave[],
+  ahead: Vec,
+  manner: Manner,
+  carried?: { turn: Frame; point: Vec },
+): { bends: (BendInSpace & { kind: BendKind })[]; bent: Bent } {
+  const total = lengthOf(line);
+  const bender = new Bender(line, carried);
+  const bends: (BendInSpace & { kind: BendKind })[] = [];
+  const add = (kind: BendKind, at: number, length: number, angle: number, to: Vec): void => {
+    const { bearing, elevation } = bearingAndElevation(to);
+    const bend = { kind, at, length, angle, toward: { bearing, elevation } };
+    bender.bend(bend);
+    bends.push(bend);
+  };
+  const turnedTo = (angle: number, wayDeg: number): Vec => {
+    const { tangent } = bender;
+    const { right, up } = squareTo(tangent, ahead);
+    const way = toRad(wayDeg);
+    const across: Vec = [0, 1, 2].map((k) => Math.cos(way) * right[k]! + Math.sin(way) * up[k]!) as unknown as Vec;
+    return rotateAbout(tangent, unit(cross(tangent, across)), toRad(angle));
+  };
+  bender.to(drop.at);
+  if (drop.angle >= LEAST_DROP_DEG) add('drop', drop.at, drop.length, drop.angle, drop.to);
+  for (const wave of waves) {
+    bender.to(wave.from);
+    add(wave.kind, wave.from, wave.to - wave.from, wave.angle, turnedTo(Math.min(wave.angle, 150), wave.way));
+  }
+  if (manner.tipRise !== null) {
+    bender.to(TIP.from * total);
+    const length = (TIP.to - TIP.from) * total;
+    const most = mostAngle(pointAt(line, TIP.from * total).diameter, k0, length, WAVE_RISK, 'none');
+    const rise = Math.min(most, 55, manner.tipRise - bearingAndElevation(bender.tangent).elevation);
+    if (rise >= LEAST_DEG) add('tip', TIP.from * total, length, rise, turnedTo(rise, 90));
+  }
+  return { bends, bent: bender.finish() };
+}
+
+/** The turn that brings one direction onto another. */
+function turnOnto(from: Vec, to: Vec): (v: Vec) => Vec {
+  const axis = cross(from, to);
+  const sine = norm(axis);
+  if (sine < 1e-9) return (v) => v;
+  return (v) => rotateAbout(v, scale(axis, 1 / sine), angleBetween(from, to));
+}
+
+export interface FoundBends {
+  bends: (BendInSpace & { kind: BendKind })[];
+  bent: Bent;
+  /** Degrees between where the branch points and where it should. */
+  missDeg: number;
+}
+
+const ROUNDS = 12;
+const CLOSE_DEG = 0.1;
+
+/** Bends that lead a branch in a direction (bearing, elevation), with a given half-angle of arcs where it is made shorter. */
+function bendsTo(of: Bending, to: { bearing: number; elevation: number }, manner: Manner, halfDeg: number, carried?: { turn: Frame; point: Vec }): FoundBends {
+  const { line, k0 } = of;
+  const total = lengthOf(line);
+  const wanted = direction({ bearingDeg: to.bearing, elevationDeg: to.elevation });
+  const at = Math.min(CLEAR * line.diameters[0]!, 0.05 * total);
+  const diameter = line.diameters[0]!;
+  const start = new Bender(line, carried);
+  start.to(at);
+  const grown = start.tangent;
+  const most = mostAngle(diameter, k0, DROP_SHARE.most * total, MOST_RISK, 'both');
+  let aim = wanted;
+  let best: FoundBends | null = null;
+  for (let round = 0; round < ROUNDS; round++) {
+    const full = toDeg(angleBetween(grown, aim));
+    const angle = Math.min(full, most);
+    const dropTo = angle < full ? rotateAbout(grown, unit(cross(grown, aim)), toRad(angle)) : aim;
+    const length = dropLength(diameter, k0, angle, total);
+    const drop: Drop = { to: dropTo, angle, at, length };
+    const from = angle >= LEAST_DROP_DEG ? at + length : at;
+    const waves = manner.compact ? arcsFor(of, manner.compact, manner.side, halfDeg, from) : wavesFor(of, manner, from);
+    const laid = lay(of, drop, waves, wanted, manner, carried);
+    const missDeg = toDeg(angleBetween(laid.bent.chord, wanted));
+    if (!best || missDeg < best.missDeg - 1e-9) best = { ...laid, missDeg };
+    if (missDeg < CLOSE_DEG) break;
+    aim = turnOnto(laid.bent.chord, wanted)(aim);
+  }
+  return best!;
+}
+
+/** The bends that bring a branch into a pose: a drop at the shoulder, movement on the way, the tip up; where it shall be shorter, arcs instead. docs: Bends of a pose. */
+export function findBends(of: Bending, to: { bearing: number; elevation: number }, manner: Manner, carried?: { turn: Frame; point: Vec }): FoundBends {
+  if (!manner.compact) return bendsTo(of, to, manner, 0, carried);
+  const { reach } = manner.compact;
+  let low = 0;
+  let high = MOST_HALF_DEG;
+  let found = bendsTo(of, to, manner, low, carried);
+  for (let i = 0; i < 24 && Math.abs(norm(found.bent.chord) - reach) > 0.2; i++) {
+    const middle = (low + high) / 2;
+    found = bendsTo(of, to, manner, middle, carried);
+    if (norm(found.bent.chord) > reach) low = middle;
+    else high = middle;
+  }
+  return found;
+}
+
+/** A pose whose bends are given: where they lead. */
+export const leadsTo = (
+  line: Limb,
+  bends: readonly BendInSpace[],
+  carried?: { turn: Frame; point: Vec },
+): { bent: Bent; bearing: number; elevation: number } => {
+  const bent = bentLine(line, bends, 1, carried);
+  return { bent, ...bearingAndElevation(bent.chord) };
+};

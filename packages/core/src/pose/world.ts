@@ -1,0 +1,42 @@
+import { limb, tilting, type Limb, type Vec, type View } from '../space/index.js';
+import { placeTree, type PlacedBranch, type PlacedTree, type Tree } from '../tree/index.js';
+
+/** A tree as it stands on its table after the planting angle of its front: lines in the world's space, pads left out. */
+export interface Standing {
+  placed: PlacedTree;
+  front: View | null;
+  trunk: Limb;
+  height: number;
+  lineOf: ReadonlyMap<string, Limb>;
+  /** From the world's space into the tree's own. */
+  back: (point: Vec) => Vec;
+}
+
+const remembered = new WeakMap<PlacedTree, { view: View | null | undefined; standing: Standing }>();
+
+/** Stands a tree at the planting angle of its front. */
+export function standingOf(placed: PlacedTree): Standing {
+  const front = placed.tree.plan.front ?? null;
+  const before = remembered.get(placed);
+  if (before && before.view === front) return before.standing;
+  const level = !front || (!front.pitch && !front.roll);
+  const { out, back } = level ? { out: (p: Vec) => p, back: (p: Vec) => p } : tilting(front);
+  const turned = (line: Limb): Limb => (level ? line : limb(line.points.map(out), line.diameters));
+  const trunk = turned(placed.trunk);
+  const standing: Standing = {
+    placed,
+    front,
+    trunk,
+    height: Math.max(...trunk.points.map((p) => p[2])),
+    lineOf: new Map(placed.branches.map((b) => [b.branch.id, turned(b.line)])),
+    back,
+  };
+  remembered.set(placed, { view: front, standing });
+  return standing;
+}
+
+export const standTree = (tree: Tree): Standing => standingOf(placeTree(tree));
+
+/** Branches that grow on the trunk, or on a stem that is a trunk of its own. */
+export const isMain = (b: PlacedBranch, stems: ReadonlySet<string>): boolean =>
+  !stems.has(b.branch.id) && (b.branch.parent === 'trunk' || stems.has(b.branch.parent));
