@@ -10,7 +10,6 @@ import {
   survey,
   type CutItem,
   type Finding,
-  type Gap,
   type Loss,
   type ProposedSession,
 } from '../removal/index.js';
@@ -18,7 +17,7 @@ import { proposePoses } from '../pose/index.js';
 import { capacityOf, readTree, verdictOf, type Reading } from '../reading/index.js';
 import { promisesOf, type Promised } from '../season/index.js';
 import type { View } from '../space/index.js';
-import { decided, greenTally, outcomeOf, placeTree, type GreenTally, type PlacedTree, type TakenOff, type Tree } from '../tree/index.js';
+import { decided, greenTally, outcomeOf, placeTree, type Gap, type GreenTally, type PlacedTree, type TakenOff, type Tree } from '../tree/index.js';
 import { decidedWork, proposedWork } from './plan.js';
 
 /** How a tree looks from its front: score, trunk in sight. */

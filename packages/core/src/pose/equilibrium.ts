@@ -2,17 +2,18 @@ import { add, cross, dot, norm, scale, sub, type Vec } from '../space/index.js';
 import { sectionState } from '../wood/index.js';
 import { curvatureIn, energyOf, shapeOf, type Bends, type Pull, type Rod, type Shape } from './rod.js';
 
-/** Solves A·x = b for a symmetric positive definite A (n × n, row by row) in place; false where it is not positive definite. */
+/** Solves A·x = b for a symmetric positive definite A (n × n, row by row, its lower half) in place; false where it is not positive definite. */
 export function solveCholesky(a: Float64Array, b: Float64Array): boolean {
   const n = b.length;
-  for (let j = 0; j < n; j++) {
-    for (let i = j; i < n; i++) {
-      let sum = a[i * n + j]!;
-      for (let k = 0; k < j; k++) sum -= a[i * n + k]! * a[j * n + k]!;
-      if (i === j) {
-        if (!(sum > 0)) return false;
-        a[j * n + j] = Math.sqrt(sum);
-      } else a[i * n + j] = sum / a[j * n + j]!;
+  for (let i = 0; i < n; i++) {
+    const row = i * n;
+    for (let j = 0; j <= i; j++) {
+      const other = j * n;
+      let sum = a[row + j]!;
+      for (let k = 0; k < j; k++) sum -= a[row + k]! * a[other + k]!;
+      if (j < i) a[row + j] = sum / a[other + j]!;
+      else if (sum > 0) a[row + j] = Math.sqrt(sum);
+      else return false;
     }
   }
   for (let i = 0; i < n; i++) {
@@ -42,7 +43,7 @@ interface Slope {
   hessian: Float64Array;
 }
 
-/** Gradient and (all but exact) Hessian of the energy by the bends. */
+/** Gradient and (all but exact) Hessian of the energy by the bends; of the Hessian the lower half, row by row. */
 export function slopeOf(rod: Rod, bends: Bends, { tip, spring }: Pull, shape: Shape): Slope {
   const joints = rod.lengths.length;
   const n = 2 * joints;
@@ -50,37 +51,40 @@ export function slopeOf(rod: Rod, bends: Bends, { tip, spring }: Pull, shape: Sh
   const end = points[joints]!;
   const atTip = add(tip ?? [0, 0, 0], spring ? scale(sub(spring.to, end), spring.stiffness) : [0, 0, 0]);
 
-  // From the tip inwards: the force beyond each joint, and the sums of force ⊗ arm about it.
-  const levers: Vec[] = Array.from({ length: n }, (_, k) => leverOf(shape, k >> 1, (1 + (k & 1)) as 1 | 2));
+  // From the tip inwards: the force beyond each joint, and the sums of force ⊗ arm about it. Of the Hessian only the lower half is filled.
+  const levers = new Float64Array(3 * n);
+  for (let k = 0; k < n; k++) levers.set(leverOf(shape, k >> 1, (1 + (k & 1)) as 1 | 2), 3 * k);
   const gradient = new Float64Array(n);
   const hessian = new Float64Array(n * n);
   let force: Vec = atTip;
-  let s = [0, 1, 2].map((a) => [0, 1, 2].map((b) => atTip[a]! * (end[b]! - end[b]!)));
+  const s = new Float64Array(9);
   let about: Vec = end;
   for (let j = joints - 1; j >= 0; j--) {
     const at = points[j]!;
     const arm = sub(about, at);
     const weight: Vec = [0, 0, -rod.weights[j]!];
     const middle = scale(sub(points[j + 1]!, at), 0.5);
-    s = s.map((row, a) => row.map((v, b) => v + force[a]! * arm[b]! + weight[a]! * middle[b]!));
+    for (let a = 0; a < 3; a++) for (let b = 0; b < 3; b++) s[3 * a + b]! += force[a]! * arm[b]! + weight[a]! * middle[b]!;
     force = add(force, weight);
     about = at;
-    const trace = s[0]![0]! + s[1]![1]! + s[2]![2]!;
-    const torque: Vec = [s[2]![1]! - s[1]![2]!, s[0]![2]! - s[2]![0]!, s[1]![0]! - s[0]![1]!];
+    const trace = s[0]! + s[4]! + s[8]!;
+    const torque: Vec = [s[7]! - s[5]!, s[2]! - s[6]!, s[3]! - s[1]!];
     for (const k of [2 * j, 2 * j + 1]) {
-      const e = levers[k]!;
+      const e: Vec = [levers[3 * k]!, levers[3 * k + 1]!, levers[3 * k + 2]!];
       gradient[k] = -dot(torque, e);
-      const se: Vec = [0, 1, 2].map((b) => e[0] * s[0]![b]! + e[1] * s[1]![b]! + e[2] * s[2]![b]!) as unknown as Vec;
-      for (let i = 0; i <= 2 * j + 1; i++) {
-        const value = trace * dot(levers[i]!, e) - dot(se, levers[i]!);
-        hessian[k * n + i] = value;
-        hessian[i * n + k] = value;
-      }
+      const x = trace * e[0] - (e[0] * s[0]! + e[1] * s[3]! + e[2] * s[6]!);
+      const y = trace * e[1] - (e[0] * s[1]! + e[1] * s[4]! + e[2] * s[7]!);
+      const z = trace * e[2] - (e[0] * s[2]! + e[1] * s[5]! + e[2] * s[8]!);
+      for (let i = 0; i <= k; i++) hessian[k * n + i] = x * levers[3 * i]! + y * levers[3 * i + 1]! + z * levers[3 * i + 2]!;
     }
   }
   if (spring) {
-    const moves = levers.map((e, k) => cross(e, sub(end, points[k >> 1]!)));
-    for (let i = 0; i < n; i++) for (let k = 0; k < n; k++) hessian[i * n + k]! += spring.stiffness * dot(moves[i]!, moves[k]!);
+    const moves = new Float64Array(3 * n);
+    for (let k = 0; k < n; k++) moves.set(cross([levers[3 * k]!, levers[3 * k + 1]!, levers[3 * k + 2]!], sub(end, points[k >> 1]!)), 3 * k);
+    for (let i = 0; i < n; i++) {
+      const [x, y, z] = [moves[3 * i]! * spring.stiffness, moves[3 * i + 1]! * spring.stiffness, moves[3 * i + 2]! * spring.stiffness];
+      for (let k = 0; k <= i; k++) hessian[i * n + k]! += x * moves[3 * k]! + y * moves[3 * k + 1]! + z * moves[3 * k + 2]!;
+    }
   }
   for (let j = 0; j < joints; j++) {
     const curvature = curvatureIn(rod, bends, j);
@@ -96,7 +100,6 @@ export function slopeOf(rod: Rod, bends: Bends, { tip, spring }: Pull, shape: Sh
     const more = along - across;
     hessian[2 * j * n + 2 * j]! += across + more * uy * uy;
     hessian[(2 * j + 1) * n + 2 * j + 1]! += across + more * uz * uz;
-    hessian[2 * j * n + 2 * j + 1]! += more * uy * uz;
     hessian[(2 * j + 1) * n + 2 * j]! += more * uy * uz;
   }
   return { gradient, hessian };
@@ -118,14 +121,14 @@ const STILL = 1e-8;
 const MOST_TURN = 0.25;
 
 /** The rest of a rod under its weight and a pull: Newton's steps, shortened until the energy falls. */
-export function equilibrium(rod: Rod, pull: Pull, from: Bends = new Float64Array(2 * rod.lengths.length)): Equilibrium {
+export function equilibrium(rod: Rod, pull: Pull, from: Bends = new Float64Array(2 * rod.lengths.length), most = MOST_STEPS): Equilibrium {
   let bends = from;
   let shape = shapeOf(rod, bends);
   let energy = energyOf(rod, bends, pull, shape);
   const energies = [energy];
   const scaleOf = sectionState({ diameter: rod.diameters[0]!, curvature: 1 / (rod.segment * rod.lengths.length), wood: rod.wood }).moment;
   let damping = 0;
-  for (let step = 0; step < MOST_STEPS; step++) {
+  for (let step = 0; step < most; step++) {
     const { gradient, hessian } = slopeOf(rod, bends, pull, shape);
     const size = Math.sqrt(gradient.reduce((sum, g) => sum + g * g, 0));
     if (size < SETTLED * scaleOf) return { bends, energies, settled: true };
@@ -166,28 +169,36 @@ export interface Reached {
   missed: number;
   /** What the hand pulls with at the end, N. */
   pull: Vec;
+  /** Newton's steps that it took. */
+  steps: number;
 }
 
 const CLOSE_MM = 0.05;
-const MOST_ROUNDS = 12;
+/** Rounds, and Newton's steps in each. A drag that goes on has little time for a step; what it leaves, the next one does. */
+const WHOLE = { rounds: 12, steps: MOST_STEPS };
+const GOING_ON = { rounds: 3, steps: 6 };
 
-/** A rod whose tip is drawn to a place as a hand would: it bends and does not stretch; out of reach it stops at the nearest place. */
-export function drawTipTo(rod: Rod, to: Vec, from?: Bends): Reached {
+/** A rod whose tip is drawn to a place as a hand would: it bends and does not stretch; out of reach it stops at the nearest place. A drag goes on from where it was. */
+export function drawTipTo(rod: Rod, to: Vec, from?: Pick<Reached, 'bends' | 'pull'>): Reached {
   const total = rod.segment * rod.lengths.length;
   const away = sub(to, rod.root);
   // Nothing reaches beyond its own length; just inside of it the hand need not pull without end.
   const wanted = norm(away) > 0.999 * total ? add(rod.root, scale(away, (0.999 * total) / norm(away))) : to;
   const { moment } = sectionState({ diameter: rod.diameters[0]!, curvature: 1 / total, wood: rod.wood });
   const stiffness = (200 * moment) / total ** 2;
-  let pull: Vec = [0, 0, 0];
-  let bends = from ?? sagging(rod);
-  for (let round = 0; round < MOST_ROUNDS; round++) {
-    ({ bends } = equilibrium(rod, { tip: pull, spring: { to: wanted, stiffness } }, bends));
+  let pull: Vec = from?.pull ?? [0, 0, 0];
+  let bends = from?.bends ?? sagging(rod);
+  let steps = 0;
+  const most = from ? GOING_ON : WHOLE;
+  for (let round = 0; round < most.rounds; round++) {
+    const rest = equilibrium(rod, { tip: pull, spring: { to: wanted, stiffness } }, bends, most.steps);
+    bends = rest.bends;
+    steps += rest.energies.length - 1;
     const miss = sub(wanted, endOf(rod, bends));
     pull = add(pull, scale(miss, stiffness));
     if (norm(miss) < CLOSE_MM) break;
   }
-  return { bends, missed: norm(sub(to, endOf(rod, bends))), pull };
+  return { bends, missed: norm(sub(to, endOf(rod, bends))), pull, steps };
 }
 
 const SAG = 1e-4;

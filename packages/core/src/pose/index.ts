@@ -1,3 +1,4 @@
+export * from './arch.js';
 export * from './bends.js';
 export * from './bent.js';
 export * from './compaction.js';
