@@ -192,7 +192,7 @@ test('bends that a file gives are kept and told for what they do', () => {
     from: 'plan',
     bends: [{ at: 8, angle: 70, length: 20, band: 'no', stages: null, protection: 'both' }],
   });
-  expect(pose!.because.join(' ')).toMatch(
+  expect(pose!.bends[0]!.nearest).toMatch(
     /70° over 20 mm is more than this wood takes in one season, wrapped and with parallel wires: up to \d+° there, or 70° over \d+ mm/,
   );
 });

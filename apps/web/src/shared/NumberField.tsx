@@ -9,23 +9,25 @@ interface Props {
   unit?: string;
   /** May be left empty. */
   open?: boolean;
+  /** What is wrong with a number for other reasons than its bounds. */
+  check?: (value: number | null) => string | null;
   /** Label and field in one line. */
   inline?: boolean;
 }
 
 /** A number, taken when the field is left: what is wrong is said beside it, and stays as typed. */
-export function NumberField({ label, rule, value, onValue, unit = String(rule.unit ?? ''), open = false, inline = false }: Props) {
+export function NumberField({ label, rule, value, onValue, unit = String(rule.unit ?? ''), open = false, inline = false, check }: Props) {
   const [text, setText] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const name = useId();
   const leave = (): void => {
     if (text === null) return;
     const empty = text.trim() === '';
-    const wrong = empty ? (open ? null : `${label}: a number is needed.`) : numberFault(text, rule, label);
+    const given = empty ? null : readNumber(text);
+    const wrong = (empty ? (open ? null : `${label}: a number is needed.`) : numberFault(text, rule, label)) ?? check?.(given) ?? null;
     setFault(wrong);
     if (wrong) return;
     setText(null);
-    const given = empty ? null : readNumber(text);
     if (given !== value) onValue(given);
   };
   return (

@@ -10,7 +10,21 @@ import type { Picture } from './SideBySide';
 export interface Drawing extends Partial<
   Pick<
     TurntableProps,
-    'rose' | 'flags' | 'onFlag' | 'labels' | 'poses' | 'foliage' | 'evidence' | 'wipe' | 'onWipe' | 'bendable' | 'onMovePoint' | 'onMoved' | 'view'
+    | 'rose'
+    | 'flags'
+    | 'onFlag'
+    | 'labels'
+    | 'poses'
+    | 'bent'
+    | 'threaded'
+    | 'foliage'
+    | 'evidence'
+    | 'wipe'
+    | 'onWipe'
+    | 'bendable'
+    | 'onMovePoint'
+    | 'onMoved'
+    | 'view'
   >
 > {
   /** Wire that is not on yet. */

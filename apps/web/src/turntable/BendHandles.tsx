@@ -1,9 +1,7 @@
 import { useDrag } from '@use-gesture/react';
 import { useCallback, useState } from 'react';
-import { Matrix4, Vector3 } from 'three';
-import { toRad, type PlacedTree, type Vec } from '@ustle/core';
-import { inPicture, useFrames, type Frame, type FrameListeners } from './frames';
-import { FOV_DEG } from './framing';
+import type { PlacedTree, Vec } from '@ustle/core';
+import { inPicture, useFrames, wayInTree, type Frame, type FrameListeners } from './frames';
 
 interface Handle {
   index: number;
@@ -35,23 +33,10 @@ export function BendHandles({ placed, branch, onMove, onDone, listeners }: Props
   );
   useFrames(listeners, listen);
 
-  /** Pixels of a drag as a way in the tree's own space, in the plane of the picture. */
-  const wayOf = (dx: number, dy: number): Vec => {
-    const { camera, height, tilt } = listeners.last!;
-    const distance = camera.position.distanceTo(new Vector3(...line!.points[1]!).applyMatrix4(tilt));
-    const mmPerPixel = (2 * distance * Math.tan(toRad(FOV_DEG / 2))) / height;
-    const way = new Vector3()
-      .setFromMatrixColumn(camera.matrixWorld, 0)
-      .multiplyScalar(dx * mmPerPixel)
-      .addScaledVector(new Vector3().setFromMatrixColumn(camera.matrixWorld, 1), -dy * mmPerPixel);
-    const { x, y, z } = way.applyMatrix4(new Matrix4().extractRotation(tilt).transpose());
-    return [x, y, z];
-  };
-
   const bind = useDrag(
     ({ args: [index], delta: [dx, dy], event, last }) => {
       event.stopPropagation();
-      if (dx || dy) onMove(index as number, wayOf(dx, dy));
+      if (dx || dy) onMove(index as number, wayInTree(listeners.last!, line!.points[1]!, dx, dy));
       if (last) onDone();
     },
     { pointer: { keys: true }, keyboardDisplacement: 4 },

@@ -25,6 +25,8 @@ interface Props extends TurntableProps {
   room: Room;
   placed: PlacedTree;
   placedAfter: PlacedTree;
+  /** The tree on the lines it is bent to; null where it is shown as it grows. */
+  placedBent: PlacedTree | null;
   live: RefObject<Stand>;
   wipeNow: RefObject<number>;
   pickAt: RefObject<PickAt | null>;
@@ -33,7 +35,7 @@ interface Props extends TurntableProps {
 }
 
 /** What is drawn: table, pot and tree, on its wedge. */
-export function Scene({ tree, room, placed, placedAfter, live, wipeNow, pickAt, listeners, again, ...asked }: Props) {
+export function Scene({ tree, room, placed, placedAfter, placedBent, live, wipeNow, pickAt, listeners, again, ...asked }: Props) {
   const { coils = NONE, poses = NONE, rose = NONE, flags = NONE, foliage = 0.8, wipe = null, small = false } = asked;
   const tiltNow = useRef(new Matrix4());
   const reach = reachOf(placed);
@@ -67,7 +69,7 @@ export function Scene({ tree, room, placed, placedAfter, live, wipeNow, pickAt, 
       <OnWedge view={asked.view} live={live} pot={tree.pot} matrix={tiltNow}>
         <PotMesh pot={tree.pot} />
         {wipe === null ? (
-          <TreeMesh placed={placed} after={placedAfter} poses={poses} {...shared} />
+          <TreeMesh placed={placedBent ?? placed} after={placedBent ?? placedAfter} poses={poses} {...shared} />
         ) : (
           <Wipe
             share={wipeNow}

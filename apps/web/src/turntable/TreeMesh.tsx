@@ -2,7 +2,7 @@ import { useFrame } from '@react-three/fiber';
 import { memo, useEffect, useMemo, useRef } from 'react';
 import { BackSide, BufferAttribute, BufferGeometry, ShaderMaterial, Vector3 } from 'three';
 import { mergeGeometries } from 'three/addons/utils/BufferGeometryUtils.js';
-import { lengthOf, pointAt, posed, smooth, speciesOf, stretch, type Limb, type Pad, type PlacedBranch, type PlacedTree } from '@ustle/core';
+import { lengthOf, pointAt, speciesOf, stretch, type Limb, type Pad, type PlacedBranch, type PlacedTree } from '@ustle/core';
 import { coilMesh, type DrawnCoil } from './coil-geometry';
 import { FOV_DEG } from './framing';
 import { barkLook, leafLook, METAL_COLOURS, STATE_COLOURS, type Room } from './colours';
@@ -185,20 +185,24 @@ function Coils({ placed, after, coils }: { placed: PlacedTree; after: PlacedTree
   ));
 }
 
+/** A line to be drawn in dots. */
+export interface DottedLine {
+  line: Limb;
+  /** A line beside the one that is meant: fainter, with wider gaps. */
+  beside?: boolean;
+}
+
 /** Where planned branches shall lie: the branch again, in dots. */
-function Poses({ placed, poses, room }: { placed: PlacedTree; poses: readonly { branch: string; bearing: number; elevation: number }[]; room: Room }) {
+function Poses({ placed, poses, room }: { placed: PlacedTree; poses: readonly DottedLine[]; room: Room }) {
   const geometry = useMemo(() => {
-    const points = poses.flatMap((pose) => {
-      const branch = placed.byId.get(pose.branch);
-      if (!branch) return [];
-      const line = smooth(posed(branch.line, pose), 6);
-      const count = Math.max(4, Math.round(lengthOf(line) / (placed.height * 0.016)));
+    const points = poses.flatMap(({ line, beside }) => {
+      const count = Math.max(4, Math.round(lengthOf(line) / (placed.height * (beside ? 0.034 : 0.016))));
       return Array.from({ length: count + 1 }, (_, i) => pointAt(line, (lengthOf(line) * i) / count).point);
     });
     const made = new BufferGeometry();
     made.setAttribute('position', new BufferAttribute(new Float32Array(points.flat()), 3));
     return made;
-  }, [placed, poses]);
+  }, [placed.height, poses]);
   useFreed(geometry);
   return (
     <points geometry={geometry} frustumCulled={false}>
@@ -230,7 +234,7 @@ export interface TreeMeshProps {
   outlines?: boolean;
   onSelect: (branch: string | null) => void;
   coils: readonly DrawnCoil[];
-  poses: readonly { branch: string; bearing: number; elevation: number }[];
+  poses: readonly DottedLine[];
   room: Room;
   selected: string | null;
   /** How dense the foliage is drawn, 0..1: thinner where the wood is the matter. */

@@ -1,6 +1,6 @@
 import { useGesture } from '@use-gesture/react';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { placeTree, type Evidence, type Front, type PlacedTree, type Tree, type Vec } from '@ustle/core';
+import { placeTree, withLines, type Evidence, type Front, type Limb, type PlacedTree, type Tree, type Vec } from '@ustle/core';
 import { useTheme } from '../app/theme';
 import { BendHandles } from './BendHandles';
 import type { DrawnCoil } from './coil-geometry';
@@ -11,6 +11,8 @@ import type { PickAt } from './picking';
 import { Scene } from './Scene';
 import type { Tilt } from './stand';
 import type { Flag } from './Table';
+import type { DottedLine } from './TreeMesh';
+import { ThreadedHandles, type Threaded } from './ThreadedHandles';
 import { useStand, type Company } from './use-stand';
 import { WipeHandle } from './WipeHandle';
 
@@ -30,7 +32,12 @@ export interface TurntableProps {
   /** Tilt of the tree, seen from its front. */
   view: Tilt;
   coils?: readonly DrawnCoil[];
-  poses?: readonly { branch: string; bearing: number; elevation: number }[];
+  /** Lines in dots: where branches shall lie. */
+  poses?: readonly DottedLine[];
+  /** The tree on other lines than it grows on now, in place of itself. */
+  bent?: ReadonlyMap<string, Limb> | null;
+  /** Handles on a posed branch: its bends and its tip. */
+  threaded?: Threaded | null;
   rose?: readonly Front[];
   flags?: readonly Flag[];
   onFlag?: (letter: string) => void;
@@ -64,10 +71,12 @@ function usePlaced(tree: Tree): PlacedTree {
 /** The measured tree on its round table: turned by dragging or with the arrow keys, brought nearer with the wheel or two fingers. */
 export function Turntable(props: TurntableProps) {
   const { tree, after = null, wipe = null, onWipe, bearing, onBearing, company, view, selected, onSelect, labels = [], evidence, small = false } = props;
-  const { bendable = null, onMovePoint, onMoved } = props;
+  const { bendable = null, onMovePoint, onMoved, bent = null, threaded = null } = props;
   const [theme] = useTheme();
   const placed = usePlaced(tree);
   const placedAfter = useMemo(() => (after && after !== tree ? placeTree(after) : placed), [after, placed, tree]);
+
+  const placedBent = useMemo(() => bent && withLines(placedAfter, bent), [placedAfter, bent]);
 
   const [listeners] = useState(() => new FrameListeners());
   const again = useRef<(() => void) | null>(null);
@@ -88,7 +97,7 @@ export function Turntable(props: TurntableProps) {
     again.current?.();
   }, [wipe]);
   // Whatever else changes is a part of the scene, which asks for a frame of itself.
-  useEffect(() => again.current?.(), [placed, placedAfter, view.bearing, view.pitch, view.roll]);
+  useEffect(() => again.current?.(), [placed, placedAfter, placedBent, view.bearing, view.pitch, view.roll]);
   useFrames(
     listeners,
     useCallback((frame: Frame) => {
@@ -130,11 +139,12 @@ export function Turntable(props: TurntableProps) {
       onKeyDown={onKeyDown}
       {...bind()}
     >
-      <Scene {...props} {...{ placed, placedAfter, live, wipeNow, pickAt, listeners, again }} room={ROOMS[theme]} />
-      <Labels placed={placed} labels={labels} evidence={evidence} selected={selected} onSelect={onSelect} listeners={listeners} />
+      <Scene {...props} {...{ placed, placedAfter, placedBent, live, wipeNow, pickAt, listeners, again }} room={ROOMS[theme]} />
+      <Labels placed={placedBent ?? placed} labels={labels} evidence={evidence} selected={selected} onSelect={onSelect} listeners={listeners} />
       {bendable && placed.byId.get(bendable)?.branch.path && (
         <BendHandles placed={placed} branch={bendable} onMove={(index, by) => onMovePoint?.(index, by)} onDone={() => onMoved?.()} listeners={listeners} />
       )}
+      {threaded && <ThreadedHandles threaded={threaded} listeners={listeners} />}
       {wipe !== null && onWipe && <WipeHandle share={wipe} onWipe={onWipe} />}
       {!small && (
         <p ref={said} className="pointer-events-none absolute left-6 top-4 text-quiet">

@@ -1,7 +1,8 @@
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, type RefObject } from 'react';
-import { Vector3, type Camera, type Matrix4 } from 'three';
-import type { Vec } from '@ustle/core';
+import { Matrix4, Vector3, type Camera } from 'three';
+import { toRad, type Vec } from '@ustle/core';
+import { FOV_DEG } from './framing';
 
 /** What the page is told after each frame, to put words and handles over the picture. */
 export interface Frame {
@@ -24,6 +25,18 @@ export class FrameListeners {
 export function inPicture({ camera, width, height, tilt }: Frame, point: Vec): { x: number; y: number } {
   const seen = new Vector3(...point).applyMatrix4(tilt).project(camera);
   return { x: ((seen.x + 1) / 2) * width, y: ((1 - seen.y) / 2) * height };
+}
+
+/** A way across the picture, px, as a way in the tree's own space, mm: in the plane of the picture, at the depth of a point. */
+export function wayInTree({ camera, height, tilt }: Frame, at: Vec, dx: number, dy: number): Vec {
+  const distance = camera.position.distanceTo(new Vector3(...at).applyMatrix4(tilt));
+  const mmPerPixel = (2 * distance * Math.tan(toRad(FOV_DEG / 2))) / height;
+  const way = new Vector3()
+    .setFromMatrixColumn(camera.matrixWorld, 0)
+    .multiplyScalar(dx * mmPerPixel)
+    .addScaledVector(new Vector3().setFromMatrixColumn(camera.matrixWorld, 1), -dy * mmPerPixel);
+  const { x, y, z } = way.applyMatrix4(new Matrix4().extractRotation(tilt).transpose());
+  return [x, y, z];
 }
 
 /** Tells the listeners of every frame, and lends them the means to ask for another. */

@@ -10,23 +10,35 @@ import {
   PARTS,
   placeTree,
   plantingAngle,
+  pulledAlone,
+  TipDrag,
+  trunkOptions,
   planTree,
   consequencesOf,
   findingEvidence,
   outcomeOf,
+  planPose,
+  posedLines,
+  proposePoses,
   scanFronts,
   speciesOf,
   watch,
   type Consequences,
+  type Drag,
   type Evidence,
   type Front,
   type FrontResult,
   type Hemisphere,
+  type Limb,
   type MarkStage,
   type Part,
   type PlanDocument,
+  type PlanPose,
+  type Pose,
   type Planting,
   type Tree,
+  type TrunkOption,
+  type Vec,
   type View,
   type Weights,
 } from '@ustle/core';
@@ -43,6 +55,7 @@ export interface RaceCurve {
 const pause = (): Promise<void> => new Promise((done) => setTimeout(done));
 
 let searchNow = 0;
+let tipDrag: TipDrag | null = null;
 
 /** The heavy work, off the page's thread. */
 export const planner = {
@@ -81,6 +94,29 @@ export const planner = {
       evidence: Object.fromEntries(PARTS.map((p) => [p, frontEvidence(placed, front, p)])) as Record<Part, Evidence>,
     };
   },
+
+  /** A branch drawn to where its pose has it by pulling alone, beside its wired line. */
+  pulledAlone: (tree: Tree, poses: readonly PlanPose[], branch: string): ReturnType<typeof pulledAlone> =>
+    pulledAlone(placeTree(outcomeOf(tree).tree), poses, branch),
+
+  /** Another pose of a branch than the plan has: its bends, and its line in the tree's own space. */
+  otherPose(tree: Tree, other: Pose): { pose: PlanPose; line: Limb } | null {
+    const poses = [...tree.plan.poses.filter((p) => p.branch !== other.branch), other];
+    const changed = outcomeOf({ ...tree, plan: { ...tree.plan, poses } }).tree;
+    const placed = placeTree(changed);
+    const posed = proposePoses(placed).poses;
+    const found = posed.find((p) => p.branch === other.branch);
+    return found ? { pose: planPose(changed, found, undefined, undefined, 0), line: posedLines(placed, posed).get(other.branch)! } : null;
+  },
+
+  /** A tip dragged to a place, mm in the tree's own space; null begins the drag. */
+  drag(tree: Tree, poses: readonly PlanPose[], branch: string, to: Vec | null, whole: boolean): Drag | null {
+    if (!to) tipDrag = new TipDrag(placeTree(outcomeOf(tree).tree), poses, branch);
+    return to && tipDrag ? tipDrag.to(to, whole) : null;
+  },
+
+  /** Bending the trunk against cutting it. */
+  trunk: (tree: Tree, on: string): TrunkOption[] => trunkOptions(outcomeOf(tree).tree, dayOf(on)),
 
   /** What the cuts of the plan lead to. */
   consequences: (tree: Tree, on: string): Consequences => consequencesOf(tree, dayOf(on)),

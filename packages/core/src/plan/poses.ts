@@ -11,6 +11,8 @@ export interface PlanBend {
   angle: number;
   toward: { bearing: number; elevation: number };
   kind: BendKind;
+  /** Which way the branch goes where the bend begins. */
+  start: { bearing: number; elevation: number };
   diameter: number;
   radius: number;
   strain: number;
@@ -23,6 +25,8 @@ export interface PlanBend {
   /** Days of its stages to come, ISO; none where they all fit into a day. */
   dates: string[];
   protection: string;
+  /** What would do in place of a bend that is more than the wood takes in one season. */
+  nearest: string | null;
   /** What the hand bends to and what stays under the wire, degrees; null where no coil holds it. */
   handDeg: number | null;
   settlesDeg: number | null;
@@ -66,6 +70,7 @@ export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | un
       angle: angle(b.angle),
       toward: { bearing: angle(b.toward.bearing), elevation: angle(b.toward.elevation) },
       kind: b.kind,
+      start: { bearing: angle(b.start.bearing), elevation: angle(b.start.elevation) },
       diameter: digits(b.diameter, 1),
       radius: digits(b.radius, 0),
       strain: digits(b.strain, 3),
@@ -75,6 +80,7 @@ export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | un
       rest: stages !== null && stages > 1 ? rest.text : '',
       dates: stopped || stages === null || stages < 2 || !rest.days ? [] : stageDates(tree, Math.max(1, stages - (soFar?.stages ?? 0)), rest.days, from),
       protection,
+      nearest: b.nearest,
       handDeg: handDeg === null ? null : angle(handDeg),
       settlesDeg: hand && handDeg !== null ? angle(hand.settles) : null,
     };

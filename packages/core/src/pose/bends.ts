@@ -55,15 +55,37 @@ export interface Bending {
   k0: number;
 }
 
+/** What the wood would take in place of a bend that is more than it takes. */
+function nearestFor({ line, k0 }: Bending, bend: BendInSpace & { diameter: number }): string {
+  const safe = safeBendRatio(k0, bend.diameter, 'both') / MOST_RISK;
+  const length = (bend.diameter * safe * bend.angle * Math.PI) / 180;
+  const most = (bend.length / (bend.diameter * safe)) * (180 / Math.PI);
+  const room = lengthOf(line) - bend.at;
+  const longer = length <= room ? `, or ${bend.angle.toFixed(0)}° over ${Math.ceil(length)} mm` : '';
+  return `${bend.angle.toFixed(0)}° over ${bend.length.toFixed(0)} mm is more than this wood takes in one season, wrapped and with parallel wires: up to ${Math.floor(most)}° there${longer}.`;
+}
+
 /** A bend with what it does to the wood, and the lightest protection that keeps it below heavy under the hand. docs: Wood, risk. */
-export function describeBend({ line, k0 }: Bending, bend: BendInSpace & { kind: BendKind }): PlannedBend {
+function describeBend({ line, k0 }: Bending, bend: BendInSpace & Pick<PlannedBend, 'kind' | 'start'>): PlannedBend {
   // Beside the shoulder a branch is as thick as it was measured there.
   const diameter = bend.at <= line.diameters[0]! ? line.diameters[0]! : pointAt(line, bend.at).diameter;
   const riskWith = (protection: Protection): number => bendRisk({ diameter, angleDeg: bend.angle, length: bend.length, k0, protection });
   const protection = PROTECTIONS.find((p) => riskWith(p) * BY_HAND < 1) ?? 'both';
   const risk = riskWith(protection);
   const radius = bend.length / toRad(bend.angle);
-  return { ...bend, diameter, radius, strain: diameter / (2 * radius), risk, band: bandOf(risk), stages: stagesFor(risk * BY_HAND), protection };
+  const nearest = risk > MOST_RISK * 1.001 ? nearestFor({ line, k0 }, { ...bend, diameter }) : null;
+  return { ...bend, diameter, radius, strain: diameter / (2 * radius), risk, band: bandOf(risk), stages: stagesFor(risk * BY_HAND), protection, nearest };
+}
+
+/** Bends in order from the shoulder, each with which way the branch goes there and what it does to the wood. */
+export function describeBends(of: Bending, bends: readonly (BendInSpace & { kind: BendKind })[], carried?: { turn: Frame; point: Vec }): PlannedBend[] {
+  const bender = new Bender(of.line, carried);
+  return bends.map((bend) => {
+    bender.to(bend.at);
+    const start = bearingAndElevation(bender.tangent);
+    bender.bend(bend);
+    return describeBend(of, { ...bend, start });
+  });
 }
 
 /** The most degrees that a length of branch takes at a risk, and the least length that an angle takes. */

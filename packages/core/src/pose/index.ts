@@ -7,6 +7,7 @@ export * from './faults.js';
 export * from './profile.js';
 export * from './propose.js';
 export * from './rod.js';
+export * from './say-deg.js';
 export * from './targets.js';
 export * from './trunk.js';
 export * from './wood-state.js';

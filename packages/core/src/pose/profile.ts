@@ -1,5 +1,6 @@
 import { habitElevation, nameInText, speciesOf, type Habit } from '../species/index.js';
 import type { Tree } from '../tree/index.js';
+import { sayDeg } from './say-deg.js';
 
 /** The slope that branches of a tree shall have by their height: the artist's own curve, else the habit chosen, else that of its kind. */
 export interface SlopeProfile {
@@ -25,11 +26,10 @@ function readCurve(curve: readonly { height: number; slope: number }[], at: numb
 
 export function slopeProfile(tree: Tree): SlopeProfile {
   const { habit, curve } = tree.plan.posing ?? {};
-  const degrees = (x: number): string => `${Math.round(x) || 0}°`;
   const share = (x: number): string => `${Math.round(x * 100)}%`;
   if (curve?.length) {
     const at = (x: number): number => readCurve(curve, x);
-    return { kind: 'drawn', at, because: (x) => `Your curve has it at ${degrees(at(x))} at ${share(x)} of the height.` };
+    return { kind: 'drawn', at, because: (x) => `Your curve has it at ${sayDeg(at(x))} at ${share(x)} of the height.` };
   }
   const species = speciesOf(tree.species);
   const kind = habit ?? species.habit;
@@ -39,7 +39,7 @@ export function slopeProfile(tree: Tree): SlopeProfile {
     at,
     because: (x) =>
       habit
-        ? `This tree's branches go ${HABIT_WORDS[habit]}: near ${degrees(at(x))} at ${share(x)} of the height.`
-        : `On ${nameInText(species)}, branches at ${share(x)} of the height lie near ${degrees(at(x))}.`,
+        ? `This tree's branches go ${HABIT_WORDS[habit]}: near ${sayDeg(at(x))} at ${share(x)} of the height.`
+        : `On ${nameInText(species)}, branches at ${share(x)} of the height lie near ${sayDeg(at(x))}.`,
   };
 }

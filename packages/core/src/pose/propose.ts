@@ -1,5 +1,4 @@
 import { bearingAndElevation, direction, lengthOf, limb, norm, pointAt, sub, type Limb, type Vec } from '../space/index.js';
-import { safeBendRatio } from '../wood/index.js';
 import {
   childrenOf,
   parentsFirst,
@@ -8,13 +7,13 @@ import {
   type Gap,
   type PlacedBranch,
   type PlacedTree,
-  type PlannedBend,
   type PlannedPose,
   type Pose,
 } from '../tree/index.js';
 import { Bender, bentLine, turnedBy, type Bent } from './bent.js';
-import { describeBend, findBends, leadsTo, MOST_RISK, type Bending, type Manner } from './bends.js';
-import { fanTargets, mainTargets, nearestToGaps, sayDeg, sayPlanned, slopeOfLine, turnBetween, type Slope, type Target } from './targets.js';
+import { describeBends, findBends, leadsTo, type Bending, type Manner } from './bends.js';
+import { fanTargets, mainTargets, nearestToGaps, sayPlanned, slopeOfLine, turnBetween, type Slope, type Target } from './targets.js';
+import { sayDeg } from './say-deg.js';
 import { trunkBends } from './trunk.js';
 import { bendRatioOf, worseWood } from './wood-state.js';
 import { isMain, standingOf } from './world.js';
@@ -62,8 +61,10 @@ function carriedOn(parent: Laid | undefined, line: Limb, at: number): Carried | 
 
 const rideAlong = (line: Limb, carried: Carried | undefined): Limb => (carried ? new Bender(line, carried).finish().line : line);
 
-/** Lines of all branches, and of the trunk under its own name, each bend by a share of its angle: 0 as it grows, 1 as posed. In the tree's own space. */
-export function posedLines(placed: PlacedTree, poses: readonly { branch: string; bends: readonly BendInSpace[] }[], share = 1): Map<string, Limb> {
+type BentBranch = { branch: string; bends: readonly BendInSpace[] };
+
+/** Lines of all branches, and of the trunk under its own name, each bend by a share of its angle: 0 as it grows, 1 as posed. In the world's space. */
+export function linesInWorld(placed: PlacedTree, poses: readonly BentBranch[], share = 1): Map<string, Limb> {
   const standing = standingOf(placed);
   const bendsOf = new Map(poses.map((p) => [p.branch, p.bends]));
   const laid = new Map<string, Laid>([['trunk', { grown: standing.trunk, bent: bentLine(standing.trunk, trunkBends(standing), share) }]]);
@@ -71,21 +72,19 @@ export function posedLines(placed: PlacedTree, poses: readonly { branch: string;
     const grown = standing.lineOf.get(id)!;
     laid.set(id, { grown, bent: bentLine(grown, bendsOf.get(id) ?? [], share, carriedOn(laid.get(parent), grown, at)) });
   }
-  return new Map(
-    [...laid].map(
-      ([
-        id,
-        {
-          bent: { line },
-        },
-      ]) => [id, limb(line.points.map(standing.back), line.diameters)],
-    ),
-  );
+  return new Map([...laid].map(([id, { bent }]) => [id, bent.line]));
+}
+
+/** The same lines in the tree's own space. */
+export function posedLines(placed: PlacedTree, poses: readonly BentBranch[], share = 1): Map<string, Limb> {
+  const { back } = standingOf(placed);
+  return new Map([...linesInWorld(placed, poses, share)].map(([id, line]) => [id, limb(line.points.map(back), line.diameters)]));
 }
 
 /** A pose's bends as the plan gives them, with what they do to the wood. */
-function ownPose(of: Bending, own: Pose, now: Slope, carried: Carried | undefined): PlannedPose {
-  const bends = own.bends.map(({ over, ...bend }) => describeBend(of, { ...bend, length: over, kind: 'own' as const }));
+function ownPose(of: Bending, own: Pose, now: Slope, carried: Carried | undefined, cautions: string[]): PlannedPose {
+  const given = own.bends.map(({ over, ...bend }) => ({ ...bend, length: over, kind: 'own' as const }));
+  const bends = describeBends(of, given, carried);
   const leads = leadsTo(of.line, bends, carried);
   const off = turnBetween(own, leads);
   const said =
@@ -98,18 +97,8 @@ function ownPose(of: Bending, own: Pose, now: Slope, carried: Carried | undefine
     now,
     bends,
     from: 'plan',
-    because: [sayPlanned(own), ...said],
+    because: [sayPlanned(own), ...said, ...cautions],
   };
-}
-
-/** What the wood would take in place of a bend that is more than it takes. */
-function nearestFor({ line, k0 }: Bending, bend: PlannedBend): string {
-  const safe = safeBendRatio(k0, bend.diameter, 'both') / MOST_RISK;
-  const length = (bend.diameter * safe * bend.angle * Math.PI) / 180;
-  const most = (bend.length / (bend.diameter * safe)) * (180 / Math.PI);
-  const room = lengthOf(line) - bend.at;
-  const longer = length <= room ? `, or ${bend.angle.toFixed(0)}° over ${Math.ceil(length)} mm` : '';
-  return `${bend.angle.toFixed(0)}° over ${bend.length.toFixed(0)} mm is more than this wood takes in one season, wrapped and with parallel wires: up to ${Math.floor(most)}° there${longer}.`;
 }
 
 /** Poses of all kept, living branches. Gaps are those that the plan's cuts opened. docs: Poses. */
@@ -162,7 +151,8 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = []): Pos
     const stays = (...because: string[]): AsGrown => ({ branch: id, ...now, because });
     const fixed = own.get(id);
     const of: Bending = { line: grown, k0: bendRatioOf(tree, id) };
-    if (fixed?.bends.length) return withCautions(ownPose(of, fixed, now, carried), of);
+    const worse = worseWood(tree, id);
+    if (fixed?.bends.length) return ownPose(of, fixed, now, carried, worse.because);
     if (b.branch.state === 'dead') return stays('Dead wood: it stays as it is, or becomes a jin.');
     // A stem of a clump is a trunk: no habit lays it down.
     if (stems.has(id) && !fixed) return stays('A stem of its own: it is led by hand where you pose it.');
@@ -192,7 +182,7 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = []): Pos
       ...(fixed ? { bearing: fixed.bearing, elevation: fixed.elevation } : reached),
       reach: norm(bent.chord),
       now,
-      bends: bends.map((bend) => describeBend(of, bend)),
+      bends: describeBends(of, bends, carried),
       from: target.from,
       because: [
         ...target.because,
@@ -202,15 +192,10 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = []): Pos
         ...(compact && norm(bent.chord) > compact.reach + 2
           ? [`So many arcs bring it to ${norm(bent.chord).toFixed(0)} mm, not to ${compact.reach.toFixed(0)}.`]
           : []),
+        ...worse.because,
       ],
     };
-    return withCautions(pose, of);
-  }
-
-  /** What the wood makes of it is said with the pose. */
-  function withCautions(pose: PlannedPose, of: Bending): PlannedPose {
-    const beyond = pose.bends.filter((bend) => bend.band === 'no' || bend.risk > MOST_RISK + 1e-6);
-    return { ...pose, because: [...pose.because, ...worseWood(tree, pose.branch).because, ...beyond.map((bend) => nearestFor(of, bend))] };
+    return pose;
   }
 
   return { poses, asGrown };

@@ -2,6 +2,7 @@ import { clamp, toDeg, turnDeg, wrapDeg } from '../units/index.js';
 import { angleBetween, bearingAndElevation, direction, lengthOf, norm, sub, tilting, type Limb, type Vec } from '../space/index.js';
 import { greenWithChildren, namesOf, stemsOf, type Gap, type PlacedBranch, type PoseSource } from '../tree/index.js';
 import { slopeProfile } from './profile.js';
+import { sayDeg } from './say-deg.js';
 import { isMain, type Standing } from './world.js';
 
 export interface Slope {
@@ -43,8 +44,6 @@ interface Main {
   target: Target;
 }
 
-/** Whole degrees, and never less than nothing of them. */
-export const sayDeg = (x: number): string => `${Math.round(x) || 0}°`;
 export const sayPlanned = ({ elevation }: Slope): string => `The plan has it at ${sayDeg(elevation)}.`;
 
 /** Turns a bearing to lie so far from the front, on the side where it is. */

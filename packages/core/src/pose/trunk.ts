@@ -16,7 +16,7 @@ import {
   type TrunkWay,
 } from '../tree/index.js';
 import { bentLine } from './bent.js';
-import { BY_HAND, describeBend } from './bends.js';
+import { BY_HAND, describeBends } from './bends.js';
 import { restFor } from './wood-state.js';
 import { isMain, standingOf, type Standing } from './world.js';
 
@@ -62,7 +62,10 @@ export function trunkBends(standing: Standing): PlannedBend[] {
   const way = tree.plan.trunkWay;
   if (!way) return [];
   const of = { line: standing.trunk, k0: speciesOf(tree.species).bendRatio.value };
-  return bendsOf(standing, way).map((b) => describeBend(of, { ...b, kind: 'own' }));
+  return describeBends(
+    of,
+    bendsOf(standing, way).map((b) => ({ ...b, kind: 'own' as const })),
+  );
 }
 
 /** One way to make a tall trunk into something: bent, or cut back to a new leader. */
@@ -85,7 +88,7 @@ export interface TrunkOption {
 }
 
 const MOST_YEARS = 15;
-/** A trunk bend is let off its devices when it keeps so much. */
+/** A trunk is bent a quarter past where it shall stay, so it is let off its devices when it keeps so much. */
 const HELD = 0.8;
 
 /** Years of growth until a bend held by guys or devices keeps its shape; null beyond fifteen. docs: Set. */
@@ -131,7 +134,10 @@ const BEND_NAMES: Record<TrunkWay, string> = {
 function bendOption(standing: Standing, way: TrunkWay, onDay: number): TrunkOption {
   const { tree } = standing.placed;
   const of = { line: standing.trunk, k0: speciesOf(tree.species).bendRatio.value };
-  const bends = bendsOf(standing, way).map((b) => describeBend(of, { ...b, kind: 'own' }));
+  const bends = describeBends(
+    of,
+    bendsOf(standing, way).map((b) => ({ ...b, kind: 'own' as const })),
+  );
   const worst = bends.reduce((a, b) => (b.risk > a.risk ? b : a));
   const bent = bentLine(standing.trunk, bends).line;
   const height = Math.max(...bent.points.map((p) => p[2]));
@@ -145,7 +151,7 @@ function bendOption(standing: Standing, way: TrunkWay, onDay: number): TrunkOpti
     name: BEND_NAMES[way],
     height,
     heightShare: height / standing.height,
-    years: years.includes(null) ? null : Math.max(...(years as number[])),
+    years: stages === null || years.includes(null) ? null : Math.max(...(years as number[])),
     wound: 0,
     band: stages === null ? 'no' : worst.band,
     stages,
@@ -198,7 +204,7 @@ function cutOptions(placed: PlacedTree): TrunkOption[] {
         ],
       };
     })
-    .filter((o) => o.height < 0.9 * standing.height && o.height > 0.2 * standing.height)
+    .filter((o) => o.height < 0.8 * standing.height && o.height > 0.2 * standing.height)
     .sort((a, b) => a.years! - b.years! || b.height - a.height)
     .slice(0, MOST_LEADERS);
 }

@@ -8,7 +8,8 @@ export interface Standing {
   trunk: Limb;
   height: number;
   lineOf: ReadonlyMap<string, Limb>;
-  /** From the world's space into the tree's own. */
+  /** From the tree's own space into the world's, and back. */
+  out: (point: Vec) => Vec;
   back: (point: Vec) => Vec;
 }
 
@@ -29,6 +30,7 @@ export function standingOf(placed: PlacedTree): Standing {
     trunk,
     height: Math.max(...trunk.points.map((p) => p[2])),
     lineOf: new Map(placed.branches.map((b) => [b.branch.id, turned(b.line)])),
+    out,
     back,
   };
   remembered.set(placed, { view: front, standing });

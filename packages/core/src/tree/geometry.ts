@@ -178,6 +178,23 @@ function apexPad(crown: Limb, trunkLength: number): Pad {
   };
 }
 
+/** A tree laid out on other lines: bent, say. Foliage goes along. */
+export function withLines(placed: PlacedTree, lines: ReadonlyMap<string, Limb>): PlacedTree {
+  const branches = placed.branches.map((b) => {
+    const line = lines.get(b.branch.id) ?? b.line;
+    return line === b.line ? b : { ...b, line, pad: b.pad && padOn(b.branch.id, line, b.branch.bareTo) };
+  });
+  const trunk = lines.get('trunk') ?? placed.trunk;
+  const total = lengthOf(trunk);
+  return {
+    ...placed,
+    trunk,
+    branches,
+    byId: new Map(branches.map((b) => [b.branch.id, b])),
+    apexPad: placed.apexPad && apexPad(stretch(trunk, total * 0.86, total), total),
+  };
+}
+
 /** Ids of a branch and of everything that grows on it. */
 export function withChildren(tree: Tree, id: string): Set<string> {
   const found = new Set([id]);

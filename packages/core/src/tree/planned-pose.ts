@@ -16,6 +16,8 @@ export interface BendInSpace {
 /** One bend as planned, with what it does to the wood. */
 export interface PlannedBend extends BendInSpace {
   kind: BendKind;
+  /** Which way the branch goes where the bend begins. */
+  start: { bearing: number; elevation: number };
   diameter: number;
   radius: number;
   /** Strain of the outermost fibre, and that over what the wood takes with this protection. */
@@ -25,6 +27,8 @@ export interface PlannedBend extends BendInSpace {
   /** Of the bend by hand, which goes farther than what stays. */
   stages: number | null;
   protection: Protection;
+  /** What would do in place of a bend that is more than the wood takes in one season. */
+  nearest: string | null;
 }
 
 /** Why a branch shall go where it does. */

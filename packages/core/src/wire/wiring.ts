@@ -177,7 +177,22 @@ function stillBend(b: PlacedBranch): PlannedBend {
   const length = lengthOf(b.line) / 2;
   const radius = length / 0.01745;
   const strain = b.branch.d / (2 * radius);
-  return { kind: 'own', at: 0, length, angle: 1, toward: slope(b), diameter: b.branch.d, radius, strain, risk: 0, band: 'calm', stages: 1, protection: 'none' };
+  return {
+    kind: 'own',
+    at: 0,
+    length,
+    angle: 1,
+    toward: slope(b),
+    start: slope(b),
+    diameter: b.branch.d,
+    radius,
+    strain,
+    risk: 0,
+    band: 'calm',
+    stages: 1,
+    protection: 'none',
+    nearest: null,
+  };
 }
 
 /** How far past its target a bend is left under a wire: chosen by the window that it opens for taking the wire off. */

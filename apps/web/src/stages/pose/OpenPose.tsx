@@ -1,0 +1,210 @@
+import { bendRatioOf, compactWays, poseFaults, POSE_FIELDS, shortestReach, type AsGrown, type PlanPose, type Pose } from '@ustle/core';
+import { BeadGlyph } from '../../shared/BeadGlyph';
+import { NumberField } from '../../shared/NumberField';
+import { Quiet } from '../../shared/parts';
+import type { NumberRule } from '../../shared/numbers';
+import { useDesk } from '../desk';
+import { usePlacedAfter } from '../posed-lines';
+import { usePose } from './bench';
+import { keptPose } from './kept';
+import { BendList } from './BendList';
+import { BentLog } from './BentLog';
+import { WoodQuestion } from './WoodQuestion';
+import { deg } from './words';
+
+const REACH_RULE = { ...(POSE_FIELDS.reach as { anyOf?: NumberRule[] }).anyOf![0]!, unit: 'mm' } as NumberRule;
+
+/** Where the branch shall go, in figures. */
+function Where({ id, now, pose }: { id: string; now: PlanPose['now']; pose: PlanPose | undefined }) {
+  const { tree, act } = useDesk();
+  const own = tree.plan.poses.find((p) => p.branch === id);
+  const at = pose ?? now;
+  const set = (to: Partial<Pose>): void => void act({ kind: 'pose', ...own, branch: id, bearing: at.bearing, elevation: at.elevation, ...to, bends: [] });
+  return (
+    <div className="flex flex-wrap gap-x-4 gap-y-2">
+      <NumberField
+        label="Towards"
+        rule={POSE_FIELDS.bearing as unknown as NumberRule}
+        unit="° bearing"
+        value={at.bearing}
+        onValue={(v) => v !== null && set({ bearing: v })}
+      />
+      <NumberField
+        label="Slope"
+        rule={POSE_FIELDS.elevation as unknown as NumberRule}
+        unit="°"
+        value={at.elevation}
+        onValue={(v) => v !== null && set({ elevation: v })}
+      />
+    </div>
+  );
+}
+
+/** A long bare branch made shorter: the ways that its wood takes, and what else would do. */
+function Compact({ id, pose }: { id: string; pose: PlanPose | undefined }) {
+  const { tree, act, names } = useDesk();
+  const placed = usePlacedAfter(tree);
+  const b = placed.byId.get(id)!;
+  const length = b.line.along[b.line.along.length - 1]!;
+  const own = tree.plan.poses.find((p) => p.branch === id);
+  const reach = own?.reach ?? null;
+  const of = { length, diameter: b.branch.d, k0: bendRatioOf(tree, id) };
+  const ways = reach && reach < length ? compactWays({ ...of, reach }) : [];
+  const bears = ways.filter((w) => w.bears);
+  const at = pose ?? own ?? { bearing: b.branch.bearing, elevation: b.branch.elevation };
+  const base: Pose = { branch: id, bearing: at.bearing, elevation: at.elevation, bends: [] };
+  const set = (to: Partial<Pose>): void =>
+    void act({ kind: 'pose', ...base, ...(own?.reach ? { reach: own.reach, arcs: own.arcs ?? 3, planes: own.planes ?? 1 } : {}), ...to });
+  const shoots = tree.branches.filter((s) => s.parent === id && s.at < (reach ?? length) && s.green > 0);
+  const nearest = shoots.sort((x, y) => y.at - x.at)[0];
+  return (
+    <details open={reach !== null} className="border-t border-rule pt-2">
+      <summary className="cursor-pointer">
+        Make it shorter{b.branch.bareTo > 0.5 ? `: it is bare for ${Math.round(b.branch.bareTo * 100)}% of its ${length.toFixed(0)} mm` : ''}
+      </summary>
+      <div className="mt-2 space-y-2">
+        <NumberField
+          inline
+          open
+          label="reaching"
+          unit={`mm of ${length.toFixed(0)}`}
+          rule={REACH_RULE}
+          value={reach}
+          check={(v) => (v === null ? null : (poseFaults(placed, { ...base, reach: v })[0]?.message ?? null))}
+          onValue={(v) => set({ reach: v, ...(v ? { arcs: own?.arcs ?? 3, planes: own?.planes ?? 1 } : {}) })}
+        />
+        {reach !== null && (
+          <ul className="space-y-1">
+            {(bears.length ? bears.slice(0, 5) : ways.slice(0, 2)).map((w) => {
+              const chosen = own?.arcs === w.arcs && own.planes === w.planes;
+              return (
+                <li key={`${w.arcs} ${w.planes}`}>
+                  <button
+                    type="button"
+                    aria-pressed={chosen}
+                    className={`flex w-full items-center gap-2 border px-2 py-1 text-left ${chosen ? 'border-copper' : 'border-rule'}`}
+                    onClick={() => set({ arcs: w.arcs, planes: w.planes })}
+                  >
+                    <BeadGlyph band={w.band} />
+                    <span>
+                      {w.arcs} {w.arcs === 1 ? 'arc' : 'arcs'} in {w.planes === 1 ? 'one plane' : 'two planes'}
+                      <span className="block text-quiet">
+                        radius {w.radius.toFixed(0)} mm, {w.sideways.toFixed(0)} mm to the side{w.bears ? '' : ': more than this wood takes'}
+                      </span>
+                    </span>
+                  </button>
+                </li>
+              );
+            })}
+          </ul>
+        )}
+        {reach !== null && !bears.length && (
+          <p className="text-madder">
+            However it is laid, this wood takes no less than {Math.ceil(shortestReach(of))} mm in one season, wrapped and with parallel wires.{' '}
+            {nearest
+              ? `Or cut it back to ${names(nearest.id).split(', ').slice(-2).join(', ')} at ${nearest.at.toFixed(0)} mm, under Remove.`
+              : 'It has no shoot to cut back to.'}{' '}
+            Or graft a shoot nearer the trunk in spring, as the tree gains strength.
+          </p>
+        )}
+      </div>
+    </details>
+  );
+}
+
+/** The same place reached by pulling alone. */
+function PulledAlone() {
+  const { arching, setArching, pulled } = usePose();
+  return (
+    <div>
+      <Quiet onClick={() => setArching(!arching)}>{arching ? 'Without pulling alone' : 'Beside pulling alone'}</Quiet>
+      {arching && pulled && (
+        <p>
+          Its tip only pulled there, with {pulled.pullN < 10 ? pulled.pullN.toFixed(1) : pulled.pullN.toFixed(0)} N, it stands {pulled.arch.toFixed(0)} mm off
+          its straight line in one even arch, strained {(pulled.strain * 100).toFixed(1)}% at {pulled.strainAt.toFixed(0)} mm. Wired it has its drop at the
+          shoulder and its own line ({pulled.wired.toFixed(0)} mm off).
+          {pulled.missed > 2 ? ` Pulled it comes no nearer than ${pulled.missed.toFixed(0)} mm.` : ''}
+        </p>
+      )}
+    </div>
+  );
+}
+
+const worstOf = (pose: PlanPose): PlanPose['bends'][number] | undefined => [...pose.bends].sort((a, b) => b.risk - a.risk)[0];
+const sayPose = (p: PlanPose): string => {
+  const worst = worstOf(p);
+  return `${deg(p.bearing)}, ${deg(p.elevation)} steep, reaching ${p.reach} mm; ${worst ? `${worst.band}, ${worst.stages ?? 'too many'} ${worst.stages === 1 ? 'stage' : 'stages'}` : 'no bend'}`;
+};
+
+/** Another pose of the branch, kept beside its own. */
+function Compare({ id, pose }: { id: string; pose: PlanPose | undefined }) {
+  const { tree, act } = useDesk();
+  const { other } = usePose();
+  const own = tree.plan.poses.some((p) => p.branch === id);
+  const kept = tree.plan.aside?.some((p) => p.branch === id);
+  if (!kept)
+    return own && pose ? <Quiet onClick={() => void act({ kind: 'pose-aside', branch: id, what: 'keep' })}>Keep it to compare another with</Quiet> : null;
+  return (
+    <div className="border-l-4 border-indigo bg-sheet px-3 py-2">
+      {pose && <p>This one: {sayPose(pose)}.</p>}
+      <p>The other{other ? `: ${sayPose(other.pose)}. It lies in wider dots.` : ' is being worked out.'}</p>
+      <span className="flex gap-4">
+        <Quiet onClick={() => void act({ kind: 'pose-aside', branch: id, what: 'swap' })}>Take the other</Quiet>
+        <Quiet onClick={() => void act({ kind: 'pose-aside', branch: id, what: 'forget' })}>Forget the other</Quiet>
+      </span>
+    </div>
+  );
+}
+
+/** One branch: why it goes there, its bends, and what can be done about it. */
+export function OpenPose({ id, pose, still }: { id: string; pose: PlanPose | undefined; still: AsGrown | undefined }) {
+  const { tree, act } = useDesk();
+  const own = tree.plan.poses.find((p) => p.branch === id);
+  const now = pose?.now ?? { bearing: still?.bearing ?? 0, elevation: still?.elevation ?? 0 };
+  const accepted = own !== undefined && own.bends.length > 0;
+  const dead = tree.branches.find((b) => b.id === id)?.state === 'dead';
+  return (
+    <div className="space-y-2.5 px-2 pb-3">
+      {(pose?.because ?? still?.because ?? []).map((b) => (
+        <p key={b}>{b}</p>
+      ))}
+      {!dead && (
+        <>
+          <div className="flex flex-wrap gap-1.5">
+            {pose && (
+              <button
+                type="button"
+                className={`btn btn-sm ${accepted ? 'btn-outline border-rule font-normal' : 'btn-primary'}`}
+                disabled={accepted}
+                onClick={() => void act({ kind: 'pose', ...keptPose(pose, own) })}
+              >
+                {accepted ? 'Accepted' : 'Accept'} <kbd className="text-[15px] opacity-70">A</kbd>
+              </button>
+            )}
+            {pose && (
+              <button
+                type="button"
+                className="btn btn-outline btn-sm border-rule font-normal"
+                onClick={() => void act({ kind: 'pose', branch: id, ...now, bends: [] })}
+              >
+                Leave as it grows
+              </button>
+            )}
+            {own && (
+              <button type="button" className="btn btn-outline btn-sm border-rule font-normal" onClick={() => void act({ kind: 'unpose', branch: id })}>
+                Propose anew
+              </button>
+            )}
+          </div>
+          <Where key={`${pose?.bearing} ${pose?.elevation}`} id={id} now={now} pose={pose} />
+          {pose && <WoodQuestion id={id} pose={pose} />}
+          {pose && <BendList pose={pose} />}
+          {pose && <PulledAlone />}
+          <Compare id={id} pose={pose} />
+          <Compact id={id} pose={pose} />
+          {pose && <BentLog id={id} pose={pose} />}
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,75 @@
+import { TRUNK_WAYS, type TrunkOption, type TrunkWay } from '@ustle/core';
+import { BeadGlyph } from '../../shared/BeadGlyph';
+import { Caution, Skeleton } from '../../shared/parts';
+import { percent, sayDate } from '../../shared/say';
+import { useAnswer, worker } from '../../work/use-planner';
+import { useDesk } from '../desk';
+
+const years = (n: number | null): string =>
+  n === null ? 'over 15 years' : n < 1 ? 'under a year' : `${Math.round(n)} ${Math.round(n) === 1 ? 'year' : 'years'}`;
+
+function Option({ option: o, chosen, onChoose }: { option: TrunkOption; chosen: boolean; onChoose: (way: TrunkWay | null) => void }) {
+  const bend = o.kind === 'bend';
+  return (
+    <li className={`border-t border-rule px-2 py-2 ${chosen ? 'bg-base-100' : ''}`}>
+      <div className="flex items-center gap-2">
+        {o.band ? <BeadGlyph band={o.band} /> : <span aria-hidden="true" className="mx-[6px] h-[3px] w-[14px] bg-madder" />}
+        <strong className="flex-1">{o.name}</strong>
+        {bend && o.stages !== null && (
+          <button
+            type="button"
+            aria-pressed={chosen}
+            className={`btn btn-sm ${chosen ? 'btn-primary' : 'btn-outline border-rule font-normal'}`}
+            onClick={() => onChoose(chosen ? null : (o.key as TrunkWay))}
+          >
+            {chosen ? 'Chosen' : 'Choose'}
+          </button>
+        )}
+      </div>
+      <dl className="grid grid-cols-4 gap-x-2 text-[15px]">
+        {(
+          [
+            ['height left', `${o.height.toFixed(0)} mm`, percent(o.heightShare)],
+            ['holds in', o.band === 'no' ? '–' : years(o.years), bend ? 'estimate' : 'taper, wound'],
+            ['wound', o.wound ? `${o.wound.toFixed(0)} mm` : 'none', ''],
+            ['risk', bend ? (o.band === 'no' ? 'too much' : o.band!) : 'of rot', bend && o.stages !== null ? `${o.stages} stages` : ''],
+          ] as const
+        ).map(([name, value, note]) => (
+          <div key={name}>
+            <dt className="text-[14px] text-quiet">{name}</dt>
+            <dd>{value}</dd>
+            <dd className="text-[14px] text-quiet">{note}</dd>
+          </div>
+        ))}
+      </dl>
+      {o.because.map((b) => (
+        <p key={b} className="mt-1 text-quiet">
+          {b}
+        </p>
+      ))}
+      {chosen && o.dates.length > 0 && <p className="mt-1">Sessions: {o.dates.map(sayDate).join(', ')}.</p>}
+    </li>
+  );
+}
+
+/** A tall trunk: bent, in the direction it leans, or cut back to a new leader. */
+export function TrunkSheet() {
+  const { tree, today, act } = useDesk();
+  const options = useAnswer(() => worker('weighing').trunk(tree, today) as Promise<TrunkOption[]>, [tree, today]);
+  if (!options) return <Skeleton lines={8} />;
+  const way = TRUNK_WAYS.find((w) => w === tree.plan.trunkWay) ?? null;
+  return (
+    <>
+      <p className="mb-2 text-quiet">Too tall? Bend it and use all of it, or cut it back and grow a new leader. Years and wounds are estimates.</p>
+      <ul className="mb-3 border-b border-rule">
+        {options.map((o) => (
+          <Option key={o.key} option={o} chosen={o.key === way} onChoose={(w) => void act({ kind: 'trunk-way', way: w })} />
+        ))}
+      </ul>
+      <Caution>
+        Jacks, clamps and frames on a trunk hold much energy: stay out of their line, release them slowly. The tree must be fast in its pot before any heavy
+        pull. Wedge cuts and splitting are for somebody who knows them.
+      </Caution>
+    </>
+  );
+}
