@@ -60,6 +60,33 @@ const trees = [
     touch: { vigour: 'normal', features: [{ kind: 'old bark', bearing: 330, z: [10, 200], good: true, weight: 1 }] },
   },
   {
+    file: 'levanter',
+    grow: {
+      seed: 61,
+      name: 'Levanter',
+      species: 'bald-cypress',
+      height: 640,
+      base: 58,
+      primaries: 9,
+      secondaries: 3,
+      swing: 0.12,
+      slopes: [30, 55],
+    },
+    touch: {
+      vigour: 'strong',
+      pot: {
+        shape: 'oval',
+        width: 340,
+        depth: 250,
+        height: 64,
+        holes: [
+          { bearing: 90, radius: 95 },
+          { bearing: 270, radius: 95 },
+        ],
+      },
+    },
+  },
+  {
     file: 'gannet',
     grow: { seed: 23, name: 'Gannet', species: 'hemlock', height: 680, base: 54, primaries: 10, secondaries: 3, swing: 0.1, faults: ['bar', 'hanging'] },
     touch: {

@@ -82,6 +82,49 @@ const squallWired = (maple, since, today) => {
   };
 };
 
+/** The cypress in the middle of being posed: three branches accepted, one of them half bent, a leggy one made shorter, two poses to choose from. */
+const levanterPosed = (cypress, today) => {
+  const fromBelow = (t) => t.branches.filter((b) => b.parent === 'trunk').sort((a, b) => a.at - b.at);
+  const leggy = fromBelow(cypress)[3].id;
+  const bare = { ...cypress, branches: cypress.branches.map((b) => (b.id === leggy ? { ...b, bareTo: 0.72 } : b)) };
+  const front = withFront(bare);
+  const tree = { ...front, plan: { ...front.plan, posing: { movement: 'lively' }, decisions: front.branches.map((b) => ({ branch: b.id, act: 'keep' })) } };
+  const { poses } = planTree(tree, today, { fronts: false });
+  const low = fromBelow(tree).flatMap(({ id }) => poses.find((p) => p.branch === id && id !== leggy) ?? []);
+  const kept = ({ branch, bearing, elevation, bends }) => ({
+    branch,
+    bearing,
+    elevation,
+    bends: bends.map(({ at, length, angle, toward }) => ({ at, angle, toward, over: length })),
+  });
+  const [first, second, third] = low;
+  const { bearing, length } = tree.branches.find((b) => b.id === leggy);
+  const [drop] = first.bends;
+  return {
+    ...tree,
+    plan: {
+      ...tree.plan,
+      poses: [...[first, second, third].map(kept), { branch: leggy, bearing, elevation: 4, reach: Math.round(length * 0.85), arcs: 2, planes: 1, bends: [] }],
+      aside: [{ branch: second.branch, bearing: second.bearing, elevation: Math.round(second.elevation) - 12, bends: [] }],
+      worse: [{ branch: first.branch, what: [] }],
+    },
+    record: [
+      {
+        on: isoOf(today - 1),
+        kind: 'bent',
+        branch: first.branch,
+        at: drop.at,
+        over: drop.length,
+        bentDeg: Math.round((drop.handDeg ?? drop.angle) / 2),
+        targetDeg: drop.angle,
+        stage: 1,
+        sound: 'bark',
+        crack: 'none',
+      },
+    ],
+  };
+};
+
 /** The studio's trees as they stand on an ISO date. */
 export function studio(todayIso) {
   const today = dayOf(todayIso);
@@ -95,5 +138,7 @@ export function studio(todayIso) {
 
   const gannet = withDecisions(withFront({ ...read('gannet'), client: 'The net loft' }), today, { bar: 'remove', hanging: 'remove' });
 
-  return [lantern, squall, read('old-ferry'), gannet, withFront(read('marigold')), withFront(read('perseverance'))];
+  const levanter = levanterPosed(read('levanter'), today);
+
+  return [lantern, squall, read('old-ferry'), gannet, levanter, withFront(read('marigold')), withFront(read('perseverance'))];
 }

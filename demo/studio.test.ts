@@ -8,7 +8,7 @@ test.each(['2026-01-15', '2026-04-20', '2026-07-30', '2028-02-29'])(
   (on) => {
     const today = dayOf(on);
     const trees = studio(on) as Tree[];
-    expect(new Set(trees.map((t) => t.name)).size).toBe(6);
+    expect(new Set(trees.map((t) => t.name)).size).toBe(7);
     for (const tree of trees) {
       const again = readTreeFile(writeTreeFile(tree));
       expect(again).toEqual({ tree: expect.objectContaining({ name: tree.name }) });
@@ -25,6 +25,8 @@ test.each(['2026-01-15', '2026-04-20', '2026-07-30', '2028-02-29'])(
     expect(marks.filter((d) => d <= today + 30).length * 2).toBeGreaterThanOrEqual(marks.length);
     const larch = trees.find((t) => t.name === 'Lantern')!;
     expect(new Set(larch.plan.decisions.map((d) => d.act))).toEqual(new Set(['remove', 'reserve']));
+    const cypress = trees.find((t) => t.name === 'Levanter')!;
+    expect([cypress.plan.poses.length, cypress.plan.aside?.length, cypress.record.map((l) => l.kind)]).toEqual([4, 1, ['bent']]);
     const hornbeam = trees.find((t) => t.name === 'Old Ferry')!;
     expect([hornbeam.record, hornbeam.plan.decisions, hornbeam.plan.front ?? null]).toEqual([[], [], null]);
   },

@@ -1,6 +1,7 @@
 import {
   chanceOfStage,
   chanceSet,
+  compactWays,
   dayOf,
   frontEvidence,
   growthShare,
@@ -21,8 +22,10 @@ import {
   posedLines,
   proposePoses,
   scanFronts,
+  shortestReach,
   speciesOf,
   watch,
+  type CompactWay,
   type Consequences,
   type Drag,
   type Evidence,
@@ -98,6 +101,13 @@ export const planner = {
   /** A branch drawn to where its pose has it by pulling alone, beside its wired line. */
   pulledAlone: (tree: Tree, poses: readonly PlanPose[], branch: string): ReturnType<typeof pulledAlone> =>
     pulledAlone(placeTree(outcomeOf(tree).tree), poses, branch),
+
+  /** The ways to make a branch shorter, and where its wood bears none of them the shortest that it does. */
+  compact(tree: Tree, poses: readonly PlanPose[], asked: Parameters<typeof compactWays>[2]): { ways: CompactWay[]; least: number | null } {
+    const placed = placeTree(outcomeOf(tree).tree);
+    const ways = compactWays(placed, poses, asked);
+    return { ways, least: ways[0]!.bears ? null : shortestReach(placed, poses, asked) };
+  },
 
   /** Another pose of a branch than the plan has: its bends, and its line in the tree's own space. */
   otherPose(tree: Tree, other: Pose): { pose: PlanPose; line: Limb } | null {

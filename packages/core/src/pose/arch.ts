@@ -47,15 +47,13 @@ export function archTo(line: Limb, wood: Wood, toward: Vec): Arch {
   const total = lengthOf(line);
   const way = unit(toward);
   let [low, high] = [0.6 * total, 0.998 * total];
-  let reached: Reached | undefined;
-  let reach = high;
+  const drawn = (reach: number): Reached => drawTipTo(rod, add(rod.root, scale(way, reach)));
   for (let i = 0; i < PULLS; i++) {
-    reach = (low + high) / 2;
-    reached = drawTipTo(rod, add(rod.root, scale(way, reach)));
-    if (dot(reached.pull, way) > 0) high = reach;
+    const reach = (low + high) / 2;
+    if (dot(drawn(reach).pull, way) > 0) high = reach;
     else low = reach;
   }
-  return describe(rod, reached!);
+  return describe(rod, drawn((low + high) / 2));
 }
 
 const tipOf = ({ points }: Limb): Vec => points[points.length - 1]!;

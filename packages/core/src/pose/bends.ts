@@ -164,12 +164,13 @@ function wavesFor({ line, k0 }: Bending, manner: Manner, from: number): Wave[] {
   }).filter((w) => w.angle >= LEAST_DEG && w.to > w.from);
 }
 
-/** Equal arcs from one end to the other: side to side, or turning about the branch's way. */
+/** Equal arcs, side to side or turning about the branch's way; a half one at each end, so that the branch keeps its way. */
 function arcsFor({ line }: Bending, { arcs, planes }: NonNullable<Manner['compact']>, side: number, halfDeg: number, from: number): Wave[] {
   const slot = (lengthOf(line) * 0.99 - from) / arcs;
-  return Array.from({ length: arcs }, (_, i): Wave => {
+  return Array.from({ length: arcs + 1 }, (_, i): Wave => {
     const way = planes === 1 ? ((i % 2 === 0) === side > 0 ? 0 : 180) : [0, 90, 180, 270][i % 4]! * side;
-    return { kind: 'arc', from: from + i * slot, to: from + (i + 1) * slot, angle: 2 * halfDeg, way };
+    const [begin, end] = [Math.max(0, i - 0.5), Math.min(arcs, i + 0.5)];
+    return { kind: 'arc', from: from + begin * slot, to: from + end * slot, angle: 2 * halfDeg * (end - begin), way };
   });
 }
 

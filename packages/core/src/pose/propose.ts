@@ -3,7 +3,9 @@ import {
   childrenOf,
   parentsFirst,
   stemsOf,
+  type Bend,
   type BendInSpace,
+  type BendKind,
   type Gap,
   type PlacedBranch,
   type PlacedTree,
@@ -75,6 +77,19 @@ export function linesInWorld(placed: PlacedTree, poses: readonly BentBranch[], s
   return new Map([...laid].map(([id, { bent }]) => [id, bent.line]));
 }
 
+/** How a branch's shoulder is carried by what it grows on, as posed; undefined where that is the trunk as it stands. */
+export function carriedIn(placed: PlacedTree, poses: readonly BentBranch[], branch: string): Carried | undefined {
+  const standing = standingOf(placed);
+  const bendsOf = new Map(poses.map((p) => [p.branch, p.bends]));
+  const laidOf = (id: string): Laid => {
+    if (id === 'trunk') return { grown: standing.trunk, bent: bentLine(standing.trunk, trunkBends(standing)) };
+    const grown = standing.lineOf.get(id)!;
+    return { grown, bent: bentLine(grown, bendsOf.get(id) ?? [], 1, carriedIn(placed, poses, id)) };
+  };
+  const { parent, at } = placed.byId.get(branch)!.branch;
+  return carriedOn(laidOf(parent), standing.lineOf.get(branch)!, at);
+}
+
 /** The same lines in the tree's own space. */
 export function posedLines(placed: PlacedTree, poses: readonly BentBranch[], share = 1): Map<string, Limb> {
   const { back } = standingOf(placed);
@@ -83,7 +98,11 @@ export function posedLines(placed: PlacedTree, poses: readonly BentBranch[], sha
 
 /** A pose's bends as the plan gives them, with what they do to the wood. */
 function ownPose(of: Bending, own: Pose, now: Slope, carried: Carried | undefined, cautions: string[]): PlannedPose {
-  const given = own.bends.map(({ over, ...bend }) => ({ ...bend, length: over, kind: 'own' as const }));
+  const kindOf = (bend: Bend, i: number): BendKind => {
+    if (i === 0 && bend.at <= 1.5 * of.line.diameters[0]!) return 'drop';
+    return own.reach ? 'arc' : bend.at + bend.over >= 0.9 * lengthOf(of.line) ? 'tip' : 'movement';
+  };
+  const given = own.bends.map(({ over, ...bend }, i) => ({ ...bend, length: over, kind: kindOf({ ...bend, over }, i) }));
   const bends = describeBends(of, given, carried);
   const leads = leadsTo(of.line, bends, carried);
   const off = turnBetween(own, leads);
@@ -202,7 +221,7 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = []): Pos
 }
 
 /** The first bend of a branch goes towards the viewer, so that the tree takes him in. */
-function sideFirst(now: Slope, front: number): 1 | -1 {
+export function sideFirst(now: Slope, front: number): 1 | -1 {
   const ahead = direction({ bearingDeg: now.bearing, elevationDeg: 0 });
   const viewer = direction({ bearingDeg: front, elevationDeg: 0 });
   // Seen along the branch the viewer is to the right where the bearing grows towards him.

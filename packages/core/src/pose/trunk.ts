@@ -64,7 +64,7 @@ export function trunkBends(standing: Standing): PlannedBend[] {
   const of = { line: standing.trunk, k0: speciesOf(tree.species).bendRatio.value };
   return describeBends(
     of,
-    bendsOf(standing, way).map((b) => ({ ...b, kind: 'own' as const })),
+    bendsOf(standing, way).map((b) => ({ ...b, kind: 'movement' as const })),
   );
 }
 
@@ -136,7 +136,7 @@ function bendOption(standing: Standing, way: TrunkWay, onDay: number): TrunkOpti
   const of = { line: standing.trunk, k0: speciesOf(tree.species).bendRatio.value };
   const bends = describeBends(
     of,
-    bendsOf(standing, way).map((b) => ({ ...b, kind: 'own' as const })),
+    bendsOf(standing, way).map((b) => ({ ...b, kind: 'movement' as const })),
   );
   const worst = bends.reduce((a, b) => (b.risk > a.risk ? b : a));
   const bent = bentLine(standing.trunk, bends).line;

@@ -1,7 +1,7 @@
 import type { Band, Protection } from '../wood/index.js';
 
 /** What a bend of a pose is there for: the drop at the shoulder, movement along the branch, an arc that makes it shorter, the tip brought up. */
-export type BendKind = 'drop' | 'movement' | 'arc' | 'tip' | 'own';
+export type BendKind = 'drop' | 'movement' | 'arc' | 'tip';
 
 /** A bend in space: the tangent where it begins turns by an angle towards a direction of the world, evenly over a length of branch. */
 export interface BendInSpace {

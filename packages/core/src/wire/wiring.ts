@@ -178,7 +178,7 @@ function stillBend(b: PlacedBranch): PlannedBend {
   const radius = length / 0.01745;
   const strain = b.branch.d / (2 * radius);
   return {
-    kind: 'own',
+    kind: 'movement',
     at: 0,
     length,
     angle: 1,

@@ -1,18 +1,15 @@
-import { bendRatioOf, compactWays, poseFaults, POSE_FIELDS, shortestReach, type AsGrown, type PlanPose, type Pose } from '@ustle/core';
-import { BeadGlyph } from '../../shared/BeadGlyph';
+import { POSE_FIELDS, type AsGrown, type PlanPose, type Pose } from '@ustle/core';
 import { NumberField } from '../../shared/NumberField';
 import { Quiet } from '../../shared/parts';
 import type { NumberRule } from '../../shared/numbers';
 import { useDesk } from '../desk';
-import { usePlacedAfter } from '../posed-lines';
 import { usePose } from './bench';
 import { keptPose } from './kept';
 import { BendList } from './BendList';
 import { BentLog } from './BentLog';
+import { Compact } from './Compact';
 import { WoodQuestion } from './WoodQuestion';
 import { deg } from './words';
-
-const REACH_RULE = { ...(POSE_FIELDS.reach as { anyOf?: NumberRule[] }).anyOf![0]!, unit: 'mm' } as NumberRule;
 
 /** Where the branch shall go, in figures. */
 function Where({ id, now, pose }: { id: string; now: PlanPose['now']; pose: PlanPose | undefined }) {
@@ -37,78 +34,6 @@ function Where({ id, now, pose }: { id: string; now: PlanPose['now']; pose: Plan
         onValue={(v) => v !== null && set({ elevation: v })}
       />
     </div>
-  );
-}
-
-/** A long bare branch made shorter: the ways that its wood takes, and what else would do. */
-function Compact({ id, pose }: { id: string; pose: PlanPose | undefined }) {
-  const { tree, act, names } = useDesk();
-  const placed = usePlacedAfter(tree);
-  const b = placed.byId.get(id)!;
-  const length = b.line.along[b.line.along.length - 1]!;
-  const own = tree.plan.poses.find((p) => p.branch === id);
-  const reach = own?.reach ?? null;
-  const of = { length, diameter: b.branch.d, k0: bendRatioOf(tree, id) };
-  const ways = reach && reach < length ? compactWays({ ...of, reach }) : [];
-  const bears = ways.filter((w) => w.bears);
-  const at = pose ?? own ?? { bearing: b.branch.bearing, elevation: b.branch.elevation };
-  const base: Pose = { branch: id, bearing: at.bearing, elevation: at.elevation, bends: [] };
-  const set = (to: Partial<Pose>): void =>
-    void act({ kind: 'pose', ...base, ...(own?.reach ? { reach: own.reach, arcs: own.arcs ?? 3, planes: own.planes ?? 1 } : {}), ...to });
-  const shoots = tree.branches.filter((s) => s.parent === id && s.at < (reach ?? length) && s.green > 0);
-  const nearest = shoots.sort((x, y) => y.at - x.at)[0];
-  return (
-    <details open={reach !== null} className="border-t border-rule pt-2">
-      <summary className="cursor-pointer">
-        Make it shorter{b.branch.bareTo > 0.5 ? `: it is bare for ${Math.round(b.branch.bareTo * 100)}% of its ${length.toFixed(0)} mm` : ''}
-      </summary>
-      <div className="mt-2 space-y-2">
-        <NumberField
-          inline
-          open
-          label="reaching"
-          unit={`mm of ${length.toFixed(0)}`}
-          rule={REACH_RULE}
-          value={reach}
-          check={(v) => (v === null ? null : (poseFaults(placed, { ...base, reach: v })[0]?.message ?? null))}
-          onValue={(v) => set({ reach: v, ...(v ? { arcs: own?.arcs ?? 3, planes: own?.planes ?? 1 } : {}) })}
-        />
-        {reach !== null && (
-          <ul className="space-y-1">
-            {(bears.length ? bears.slice(0, 5) : ways.slice(0, 2)).map((w) => {
-              const chosen = own?.arcs === w.arcs && own.planes === w.planes;
-              return (
-                <li key={`${w.arcs} ${w.planes}`}>
-                  <button
-                    type="button"
-                    aria-pressed={chosen}
-                    className={`flex w-full items-center gap-2 border px-2 py-1 text-left ${chosen ? 'border-copper' : 'border-rule'}`}
-                    onClick={() => set({ arcs: w.arcs, planes: w.planes })}
-                  >
-                    <BeadGlyph band={w.band} />
-                    <span>
-                      {w.arcs} {w.arcs === 1 ? 'arc' : 'arcs'} in {w.planes === 1 ? 'one plane' : 'two planes'}
-                      <span className="block text-quiet">
-                        radius {w.radius.toFixed(0)} mm, {w.sideways.toFixed(0)} mm to the side{w.bears ? '' : ': more than this wood takes'}
-                      </span>
-                    </span>
-                  </button>
-                </li>
-              );
-            })}
-          </ul>
-        )}
-        {reach !== null && !bears.length && (
-          <p className="text-madder">
-            However it is laid, this wood takes no less than {Math.ceil(shortestReach(of))} mm in one season, wrapped and with parallel wires.{' '}
-            {nearest
-              ? `Or cut it back to ${names(nearest.id).split(', ').slice(-2).join(', ')} at ${nearest.at.toFixed(0)} mm, under Remove.`
-              : 'It has no shoot to cut back to.'}{' '}
-            Or graft a shoot nearer the trunk in spring, as the tree gains strength.
-          </p>
-        )}
-      </div>
-    </details>
   );
 }
 

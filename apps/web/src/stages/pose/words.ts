@@ -4,7 +4,7 @@ type Bend = PlanPose['bends'][number];
 
 export { sayDeg as deg } from '@ustle/core';
 
-const KINDS: Record<Bend['kind'], string> = { drop: 'at the shoulder', movement: 'on its way', arc: 'an arc', tip: 'the tip up', own: 'a bend' };
+const KINDS: Record<Bend['kind'], string> = { drop: 'at the shoulder', movement: 'on its way', arc: 'an arc', tip: 'the tip up' };
 /** Which bend of a branch, in words. */
 export const bendName = (b: Bend, i: number): string => `bend ${i + 1}, ${KINDS[b.kind]}`;
 
@@ -23,8 +23,8 @@ export const SOURCES: Record<PoseSource, string> = {
 };
 
 export const BANDS: Record<string, string> = {
-  calm: 'calm: the wood bears it easily',
-  careful: 'careful: the wood bears it, done slowly',
+  calm: 'calm',
+  careful: 'careful',
   heavy: 'heavy for this wood',
   no: 'more than this wood takes in one season',
 };
