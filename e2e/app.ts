@@ -141,6 +141,24 @@ export async function write(page: Page, selector: string, value: string): Promis
   await page.keyboard.press('Tab');
 }
 
+/** Walks by Tab to the control that says or is called so. */
+export async function tabTo({ page }: App, name: string): Promise<void> {
+  for (let i = 0; i < 160; i++) {
+    const here = await page.evaluate(() => {
+      const e = document.activeElement!;
+      return `${e.getAttribute('aria-label') ?? ''}|${(e.textContent ?? '').trim()}`;
+    });
+    if (here.split('|').some((words) => words.startsWith(name))) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error(`Tab never comes to "${name}"`);
+}
+/** Presses Enter on the control that says or is called so. */
+export const enter = async (app: App, name: string): Promise<void> => {
+  await tabTo(app, name);
+  await app.page.keyboard.press('Enter');
+};
+
 /** Waits until the page says something and all that was written on it is stored; if it does not, tells what it says instead. */
 export async function says(page: Page, pattern: RegExp): Promise<void> {
   try {

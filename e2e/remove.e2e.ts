@@ -1,5 +1,24 @@
 import { namesOf } from '@ustle/core';
-import { actElsewhere, focus, idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, text, there, until, visit, write, type App } from './app';
+import {
+  actElsewhere,
+  enter,
+  focus,
+  idOf,
+  loadStudio,
+  open,
+  press,
+  pressWhere,
+  says,
+  sceneReady,
+  stored,
+  tabTo,
+  text,
+  there,
+  until,
+  visit,
+  write,
+  type App,
+} from './app';
 
 let app: App;
 let id = '';
@@ -13,22 +32,6 @@ afterAll(() => app.close());
 const ferry = () => stored(app, 'Old Ferry');
 const decision = (view: Awaited<ReturnType<typeof ferry>>, branch: string) => view.tree.plan.decisions.find((d: { branch: string }) => d.branch === branch);
 
-/** Walks by Tab to the control that says or is called so. */
-async function tabTo(name: string): Promise<void> {
-  for (let i = 0; i < 160; i++) {
-    const here = await app.page.evaluate(() => {
-      const e = document.activeElement!;
-      return `${e.getAttribute('aria-label') ?? ''}|${(e.textContent ?? '').trim()}`;
-    });
-    if (here.split('|').some((words) => words.startsWith(name))) return;
-    await app.page.keyboard.press('Tab');
-  }
-  throw new Error(`Tab never comes to "${name}"`);
-}
-const enter = async (name: string): Promise<void> => {
-  await tabTo(name);
-  await app.page.keyboard.press('Enter');
-};
 /** The branch whose row is open. */
 const openRow = (): Promise<string> => app.page.evaluate(() => new URLSearchParams(location.search).get('branch') ?? '');
 
@@ -61,10 +64,10 @@ test('a tree from its findings to the list to take along, by keyboard; undo afte
   await until(app, 'Old Ferry', (v) => decision(v, third)?.until === '2027-05-20');
 
   // What follows: trunk and score before and after, the budget, gaps with who reaches.
-  await tabTo('Decide');
+  await tabTo(app, 'Decide');
   await page.keyboard.press('ArrowRight');
   await says(page, /Trunk in sight.*Score of the front.*Work for one session.*Gaps, and who could fill them.*Comes back later/);
-  await enter('Wipe before and after');
+  await enter(app, 'Wipe before and after');
   await page.waitForSelector('[aria-label="Before to the left, after to the right"][aria-valuenow="50"]');
   await focus(page, '[aria-label="Before to the left, after to the right"]');
   await page.keyboard.press('ArrowRight');
@@ -73,7 +76,7 @@ test('a tree from its findings to the list to take along, by keyboard; undo afte
   // The list: numbered from below, what to cut where, with cautions.
   await visit(app, `/tree/${id}/remove?sheet=cut`);
   await says(page, /To cut \(2\)/);
-  await enter('List to take along');
+  await enter(app, 'List to take along');
   await page.waitForFunction(() => location.pathname.endsWith('/cuts'));
   await sceneReady(page);
   await says(page, /what to cut.*2 cuts.*Cut off at.*o'clock.*Shorten to.*Mind yourself/);

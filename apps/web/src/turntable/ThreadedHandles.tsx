@@ -1,5 +1,5 @@
 import { useDrag } from '@use-gesture/react';
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useRef, useState, type KeyboardEvent } from 'react';
 import type { Band, Vec } from '@ustle/core';
 import { BeadGlyph } from '../shared/BeadGlyph';
 import { inPicture, useFrames, wayInTree, type Frame, type FrameListeners } from './frames';
@@ -20,8 +20,8 @@ export interface Threaded {
   onSlide: (index: number, by: Vec, done: boolean) => void;
   tip: Vec;
   tipName: string;
-  /** The tip drawn by a way in the tree's space, mm, from where it was when it was taken. */
-  onTip: (by: Vec, done: boolean) => void;
+  /** The tip taken, and drawn by a way in the tree's space, mm, from where it was then. */
+  onTip: (by: Vec, taken: boolean, done: boolean) => void;
 }
 
 /** Beads on the bends of a posed branch and a handle at its tip: dragged, or moved with the arrow keys. */
@@ -39,23 +39,27 @@ export function ThreadedHandles({ threaded, listeners }: { threaded: Threaded; l
   );
   useFrames(listeners, listen);
   const taken = useRef<Vec>([0, 0, 0]);
+  const begun = useRef(false);
 
   const bind = useDrag(
     ({ args: [index, at], delta: [dx, dy], movement: [mx, my], first, last, tap, event }) => {
       event.stopPropagation();
       const [i, place] = [index as number, at as Vec];
-      if (first) taken.current = place;
+      if (first) [taken.current, begun.current] = [place, true];
       if (i < beads.length) {
         if (tap) onBead(i);
         else if (dx || dy || last) onSlide(i, wayInTree(listeners.last!, place, dx, dy), last);
-      } else if (!tap && (dx || dy || last)) onTip(wayInTree(listeners.last!, taken.current, mx, my), last);
+      } else if (!tap && (dx || dy || last)) onTip(wayInTree(listeners.last!, taken.current, mx, my), begun.current, last);
+      if (i === beads.length && (dx || dy || last)) begun.current = false;
     },
-    { pointer: { keys: true }, keyboardDisplacement: 4, filterTaps: true },
+    { pointer: { keys: true }, keyboardDisplacement: 6, filterTaps: true },
   );
 
   if (places.length !== beads.length + 1) return null;
+  // The table under them is not turned by what is done with them.
+  const arrows = (event: KeyboardEvent): void => void (event.key.startsWith('Arrow') && event.stopPropagation());
   return (
-    <>
+    <div onPointerDown={(event) => event.stopPropagation()} onKeyDown={arrows}>
       {beads.map((bead, i) => (
         <button
           key={i}
@@ -82,6 +86,6 @@ export function ThreadedHandles({ threaded, listeners }: { threaded: Threaded; l
           <path d="M0 -8L8 0L0 8L-8 0Z" fill="var(--color-sheet)" stroke="var(--color-indigo)" strokeWidth="2.5" />
         </svg>
       </button>
-    </>
+    </div>
   );
 }

@@ -64,11 +64,10 @@ export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | un
     const from = Math.max(onDay, after?.notBefore ?? onDay);
     const stopped = after !== null && after.notBefore === null;
     return {
-      at: digits(b.at, 0),
-      // From one whole millimetre to another, so that neighbours meet and never overlap.
-      length: Math.max(1, digits(b.at + b.length, 0) - digits(b.at, 0)),
-      angle: angle(b.angle),
-      toward: { bearing: angle(b.toward.bearing), elevation: angle(b.toward.elevation) },
+      at: b.at,
+      length: b.length,
+      angle: b.angle,
+      toward: b.toward,
       kind: b.kind,
       start: { bearing: angle(b.start.bearing), elevation: angle(b.start.elevation) },
       diameter: digits(b.diameter, 1),

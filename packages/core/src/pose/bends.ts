@@ -42,7 +42,7 @@ const TIP = { from: 0.8, to: 0.97 };
 const LEAST_DEG = 4;
 const LEAST_DROP_DEG = 1.5;
 /** An arc turns at most so far to each side. */
-const MOST_HALF_DEG = 100;
+const MOST_HALF_DEG = 75;
 /** No bend is shorter than this many thicknesses: shorter is a kink. */
 const LEAST_LENGTH = 1.5;
 
@@ -74,7 +74,17 @@ function describeBend({ line, k0 }: Bending, bend: BendInSpace & Pick<PlannedBen
   const risk = riskWith(protection);
   const radius = bend.length / toRad(bend.angle);
   const nearest = risk > MOST_RISK * 1.001 ? nearestFor({ line, k0 }, { ...bend, diameter }) : null;
-  return { ...bend, diameter, radius, strain: diameter / (2 * radius), risk, band: bandOf(risk), stages: stagesFor(risk * BY_HAND), protection, nearest };
+  return {
+    ...bend,
+    diameter,
+    radius,
+    strain: diameter / (2 * radius),
+    risk,
+    band: nearest ? 'no' : bandOf(risk),
+    stages: stagesFor(risk * BY_HAND),
+    protection,
+    nearest,
+  };
 }
 
 /** Bends in order from the shoulder, each with which way the branch goes there and what it does to the wood. */
@@ -271,9 +281,30 @@ function bendsTo(of: Bending, to: { bearing: number; elevation: number }, manner
   return best!;
 }
 
+/** A bend in the figures that a plan tells: whole millimetres from one end to the other, so that neighbours meet and never overlap, and tenths of a degree. */
+function inFigures<B extends BendInSpace>(bend: B): B {
+  const tenth = (x: number): number => Math.round(x * 10) / 10;
+  const at = Math.round(bend.at);
+  const { bearing, elevation } = bend.toward;
+  return {
+    ...bend,
+    at,
+    length: Math.max(1, Math.round(bend.at + bend.length) - at),
+    angle: tenth(bend.angle),
+    toward: { bearing: tenth(bearing) % 360, elevation: tenth(elevation) },
+  };
+}
+
+/** Bends as they were found, as the plan tells them: what is shown is what is computed on. */
+function told({ line }: Bending, to: { bearing: number; elevation: number }, found: FoundBends, carried?: { turn: Frame; point: Vec }): FoundBends {
+  const bends = found.bends.map(inFigures);
+  const bent = bentLine(line, bends, 1, carried);
+  return { bends, bent, missDeg: toDeg(angleBetween(bent.chord, direction({ bearingDeg: to.bearing, elevationDeg: to.elevation }))) };
+}
+
 /** The bends that bring a branch into a pose: a drop at the shoulder, movement on the way, the tip up; where it shall be shorter, arcs instead. docs: Bends of a pose. */
 export function findBends(of: Bending, to: { bearing: number; elevation: number }, manner: Manner, carried?: { turn: Frame; point: Vec }): FoundBends {
-  if (!manner.compact) return bendsTo(of, to, manner, 0, carried);
+  if (!manner.compact) return told(of, to, bendsTo(of, to, manner, 0, carried), carried);
   const { reach } = manner.compact;
   let low = 0;
   let high = MOST_HALF_DEG;
@@ -284,7 +315,7 @@ export function findBends(of: Bending, to: { bearing: number; elevation: number 
     if (norm(found.bent.chord) > reach) low = middle;
     else high = middle;
   }
-  return found;
+  return told(of, to, found, carried);
 }
 
 /** A pose whose bends are given: where they lead. */

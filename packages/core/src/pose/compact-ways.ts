@@ -26,6 +26,8 @@ export interface CompactWay {
 }
 
 const MOST_ARCS = 5;
+/** So near to the reach wanted is there, mm. */
+const CLOSE = 2;
 
 interface Asked {
   branch: string;
@@ -47,7 +49,7 @@ function wayOf(of: Bending, { reach, ...to }: Asked, side: 1 | -1, arcs: number,
     risk: worst.risk,
     band: worst.band,
     protection: worst.protection,
-    bears: worst.risk <= MOST_RISK,
+    bears: worst.risk <= MOST_RISK && norm(found.bent.chord) < reach + CLOSE,
   };
 }
 

@@ -54,7 +54,7 @@ function leadByFront(mains: readonly Main[], front: number, green: ReadonlyMap<s
   const offOf = (m: Main): number => Math.abs(turnDeg(front, m.target.bearing));
   const leafy = mains.filter((m) => green.get(m.id)! > 0.005);
   const first = leafy.find((m) => m.share > FIRST.low && m.share < FIRST.high && offOf(m) > 30 && offOf(m) < 120);
-  if (first) {
+  if (first && first.target.from !== 'plan') {
     const off = offOf(first);
     const wanted = clamp(off, FIRST.from, FIRST.to);
     if (Math.abs(wanted - off) > 3 && Math.abs(wanted - off) < FIRST.mostTurn) {
@@ -70,15 +70,15 @@ function leadByFront(mains: readonly Main[], front: number, green: ReadonlyMap<s
   }
   const behind = leafy.filter((m) => m !== first && m.share > BACK.low && m.share < BACK.high);
   if (behind.length && !behind.some((m) => offOf(m) >= BACK.is)) {
-    const nearest = [...behind].sort((a, b) => offOf(b) - offOf(a))[0]!;
-    if (offOf(nearest) >= BACK.nearly && BACK.to - offOf(nearest) <= BACK.mostTurn) {
+    const [nearest] = behind.filter((m) => m.target.from !== 'plan').sort((a, b) => offOf(b) - offOf(a));
+    if (nearest && offOf(nearest) >= BACK.nearly && BACK.to - offOf(nearest) <= BACK.mostTurn) {
       nearest.target.because.unshift(`Nothing stands behind: led ${(BACK.to - offOf(nearest)).toFixed(0)}° back for depth.`);
       nearest.target.bearing = asideOf(front, nearest.target.bearing, BACK.to);
       nearest.target.from = 'back';
     }
   }
   for (const m of mains) {
-    if (m.share >= EYE.below || offOf(m) >= EYE.within || lengthOf(m.line) < 40) continue;
+    if (m.target.from === 'plan' || m.share >= EYE.below || offOf(m) >= EYE.within || lengthOf(m.line) < 40) continue;
     m.target.bearing = asideOf(front, m.target.bearing, EYE.to);
     m.target.from = 'eye';
     m.target.because.unshift('It points at the viewer: led aside.');
@@ -169,7 +169,7 @@ export function mainTargets(standing: Standing, lineNow: (id: string) => Limb, f
     })
     .sort((a, b) => a.line.points[0]![2] - b.line.points[0]![2] || (a.id < b.id ? -1 : 1));
   const open = mains.filter((m) => m.target.from !== 'plan');
-  if (front) leadByFront(open, front.bearing, greenWithChildren(placed.tree));
+  if (front) leadByFront(mains, front.bearing, greenWithChildren(placed.tree));
   const closed = closeGaps(open, gaps, standing);
   const names = namesOf(placed.tree);
   layOut(mains, standing.height, names);

@@ -40,7 +40,7 @@ function Fields({ pose, index }: { pose: PlanPose; index: number }) {
       v === null ? null : (poseFaults(placed, changed(to(v)))[0]?.message ?? null);
   const field = (label: string, rule: NumberRule, value: number, to: (v: number) => Partial<Bend>, unit: string) => (
     <NumberField
-      key={`${label}${value}`}
+      key={label}
       label={label}
       rule={rule}
       unit={unit}

@@ -53,7 +53,6 @@ export function BentLog({ id, pose }: { id: string; pose: PlanPose }) {
       <div className="mt-2 space-y-2">
         <div className="flex flex-wrap gap-x-4 gap-y-2">
           <NumberField
-            key={`stage${stage}`}
             label="Stage"
             rule={STAGE as unknown as NumberRule}
             unit={`of ${main.stages ?? '?'}`}
@@ -61,7 +60,6 @@ export function BentLog({ id, pose }: { id: string; pose: PlanPose }) {
             onValue={(v) => v !== null && setStage(v)}
           />
           <NumberField
-            key={`angle${stage}`}
             label="Bent to"
             rule={ANGLE as unknown as NumberRule}
             unit={`° of ${deg(main.handDeg ?? main.angle)}`}

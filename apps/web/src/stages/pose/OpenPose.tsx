@@ -121,7 +121,7 @@ export function OpenPose({ id, pose, still }: { id: string; pose: PlanPose | und
               </button>
             )}
           </div>
-          <Where key={`${pose?.bearing} ${pose?.elevation}`} id={id} now={now} pose={pose} />
+          <Where id={id} now={now} pose={pose} />
           {pose && <WoodQuestion id={id} pose={pose} />}
           {pose && <BendList pose={pose} />}
           {pose && <PulledAlone />}
