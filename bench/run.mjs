@@ -13,17 +13,28 @@ build();
 const {
   consequencesOf,
   dayOf,
+  drawTipTo,
+  energyOf,
+  equilibrium,
   forecast,
   findingsOf,
+  gapMap,
+  HEFT,
   hidingOf,
   judgeFront,
   largeTree,
+  limb,
   MARK_LIMIT,
   NOTHING_KNOWN,
   placeTree,
+  proposePoses,
+  rodOf,
   scanFronts,
   searchFronts,
+  shapeOf,
+  slopeOf,
   speciesOf,
+  woodOf,
 } = await import('@ustle/core');
 const { rayCast } = await import('./ray-cast.mjs');
 
@@ -39,6 +50,69 @@ function time(work, runs = 5) {
 }
 const ms = (t) => `${t < 10 ? t.toFixed(2) : t.toFixed(0)} ms`;
 const row = (name, value, note = '') => console.log(`${name.padEnd(52)} ${value.padStart(10)}  ${note}`);
+
+console.log('\nRod: a tip dragged along a curve, 100 steps of about 3 mm');
+const dragged = limb([[0, 0, 0], [100, 20, 10], [200, 10, 40], [300, 0, 60]], [14, 10, 7, 4]); // prettier-ignore
+const LARCH = woodOf(speciesOf('larch'));
+const place = (a) => [290 - 80 * a, 100 * Math.sin(4 * a), 40 - 200 * a];
+/** The same energy with a plain gradient descent: the step halved until it goes down, doubled when it did. */
+function descend(rod, pull, start, most) {
+  let bends = start;
+  let energy = energyOf(rod, bends, pull);
+  let step = 1e-6;
+  let count = 0;
+  for (; count < most; count++) {
+    const { gradient } = slopeOf(rod, bends, pull, shapeOf(rod, bends));
+    const next = () => bends.map((b, i) => b - step * gradient[i]);
+    let [tried, after] = [next(), 0];
+    while ((after = energyOf(rod, tried, pull)) > energy && step > 1e-14) {
+      step /= 2;
+      tried = next();
+    }
+    if (energy - after < 1e-9 * Math.abs(energy)) break;
+    [bends, energy] = [tried, after];
+    step *= 2;
+  }
+  return { count, energy };
+}
+const drags = [20, 40, 80].map((segments) => {
+  const rod = rodOf(dragged, LARCH, { segments, heft: HEFT });
+  let at = drawTipTo(rod, place(0));
+  const times = [];
+  let steps = 0;
+  for (let i = 1; i <= 100; i++) {
+    const start = performance.now();
+    at = drawTipTo(rod, place(i / 100), at);
+    times.push(performance.now() - start);
+    steps += at.steps;
+  }
+  times.sort((a, b) => a - b);
+  row(`${segments} segments`, ms(times[95]), `p95; median ${ms(times[50])}, ${(steps / 100).toFixed(1)} of Newton's steps`);
+  return times[50];
+});
+row('growth by segments', `× ${(drags[1] / drags[0]).toFixed(1)}`, `20 to 40; × ${(drags[2] / drags[1]).toFixed(1)} from 40 to 80`);
+const still = rodOf(dragged, LARCH, { segments: 40, heft: HEFT });
+const spring = { spring: { to: place(1), stiffness: 2 } };
+const newton = equilibrium(still, spring);
+const newtonTime = time(() => equilibrium(still, spring), 3);
+row('from rest to one place, 40 segments, Newton', ms(newtonTime), `${newton.energies.length - 1} steps`);
+let descent;
+const descentTime = time(() => (descent = descend(still, spring, new Float64Array(80), 4000)), 1);
+const left = descent.energy - newton.energies.at(-1);
+row(
+  'the same with a plain gradient descent',
+  ms(descentTime),
+  `${descent.count} steps, × ${(descentTime / newtonTime).toFixed(0)}; ${left.toPrecision(2)} N·mm above the rest`,
+);
+
+console.log('\nPoses');
+const posing = [75, 150, 300].map((n) => {
+  const tree = { ...largeTree(n, 3) };
+  const posed = { ...tree, plan: { ...tree.plan, front: { bearing: 30, pitch: 4, roll: 0 } } };
+  const gaps = gapMap(placeTree(posed), placeTree(posed), posed.plan.front);
+  return time(() => proposePoses(placeTree({ ...posed, branches: [...posed.branches] }), gaps));
+});
+posing.forEach((t, i) => row(`poses and bends, ${[75, 150, 300][i]} branches`, ms(t), i ? `× ${(t / posing[i - 1]).toFixed(2)} for twice the branches` : ''));
 
 console.log('\nFront search');
 const TILTS = [-20, -15, -10, -5, 0, 5, 10, 15, 20];

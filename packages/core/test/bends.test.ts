@@ -41,12 +41,15 @@ function integrate(points: Vec[], line: Limb, bends: PlanPose['bends']): Vec {
   const turns: { axis: Vec; angle: number }[] = [];
   const turned = (v: Vec): Vec => turns.reduce((u, { axis, angle }) => rotateAbout(u, axis, angle), v);
   let open: { axis: Vec; angle: number } | null = null;
+  const grownAt = (s: number): Vec => {
+    const i = Math.max(0, line.along.findIndex((a) => a > s) - 1);
+    return unit(sub(points[i + 1]!, points[i]!));
+  };
   for (let s = 0; s < lengthOf(line); s += h) {
-    const i = Math.max(0, line.along.findIndex((a) => a > s + h / 2) - 1);
-    const grown = unit(sub(points[i + 1]!, points[i]!));
+    const grown = grownAt(Math.min(s + h / 2, lengthOf(line) - 1e-6));
     const bend = bends.find((b) => s + h / 2 > b.at && s + h / 2 < b.at + b.length);
     const begins = bends.find((b) => s <= b.at && b.at < s + h);
-    if (begins) turns.push((open = { axis: unit(cross(turned(grown), way(begins.toward))), angle: 0 }));
+    if (begins) turns.push((open = { axis: unit(cross(turned(grownAt(begins.at)), way(begins.toward))), angle: 0 }));
     if (bend && open) open.angle += (toRad(bend.angle) * h) / bend.length;
     const now = turned(grown);
     tip = [tip[0] + now[0] * h, tip[1] + now[1] * h, tip[2] + now[2] * h];

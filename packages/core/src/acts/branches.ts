@@ -47,7 +47,7 @@ export const remeasure = actKind({
     if (gone) return gone;
     const branches = tree.branches.map((b) => (b.id === branch ? reshaped(b, changes as Partial<Branch>) : b));
     const changed = branches.find((b) => b.id === branch)!;
-    return impossible({ ...tree, branches }, changed) ?? { tree: { ...tree, branches }, lines: [] };
+    return impossible({ ...tree, branches }, changed) ?? { tree: withBranches(tree, branches), lines: [] };
   },
   say: ({ branch, changes }, names) => ('name' in changes && Object.keys(changes).length === 1 ? `name ${names(branch)}` : `measure ${names(branch)}`),
 });

@@ -1,5 +1,5 @@
 import {
-  placeTree,
+  poseFaults,
   POSE_FIELDS,
   POSING,
   TRUNK_WAYS,
@@ -12,7 +12,6 @@ import {
   type PosingChoice,
   type Worsening,
 } from '../tree/index.js';
-import { poseFaults } from '../pose/index.js';
 import { actKind, inPlan, missing, refuse } from './act.js';
 
 /** A list of what is said of branches, with what is said of one replaced or, with null, taken away. */
@@ -32,7 +31,10 @@ export const poseBranch = actKind({
     const gone = missing(tree, where.branch, 'branch');
     if (gone) return gone;
     const pose: Pose = { ...where, ...(reach ? { reach, arcs: arcs ?? 3, planes: planes ?? 1 } : {}), bends: [...given].sort((a, b) => a.at - b.at) };
-    const faults = poseFaults(placeTree(tree), pose);
+    const faults = poseFaults(
+      tree.branches.find((b) => b.id === pose.branch)!,
+      pose,
+    );
     if (faults.length) return { refused: faults };
     return inPlan(tree, { poses: withOne(tree.plan.poses, where.branch, pose) });
   },

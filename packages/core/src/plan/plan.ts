@@ -122,7 +122,7 @@ function roundRun(run: RunPlan): RunPlan {
       settles: angle(b.settles),
       target: angle(b.target),
       bendLength: digits(b.bendLength, 0),
-      bends: b.bends.map(({ bendTo, settles }) => ({ bendTo: angle(bendTo), settles: angle(settles) })),
+      bends: b.bends.map(({ bendTo, settles, spread }) => ({ bendTo: angle(bendTo), settles: angle(settles), spread: angle(spread) })),
     })),
   };
 }

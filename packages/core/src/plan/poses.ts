@@ -30,6 +30,8 @@ export interface PlanBend {
   /** What the hand bends to and what stays under the wire, degrees; null where no coil holds it. */
   handDeg: number | null;
   settlesDeg: number | null;
+  /** By how much what stays may differ, degrees to either side. */
+  spreadDeg: number | null;
 }
 
 export interface PlanPose {
@@ -82,6 +84,7 @@ export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | un
       nearest: b.nearest,
       handDeg: handDeg === null ? null : angle(handDeg),
       settlesDeg: hand && handDeg !== null ? angle(hand.settles) : null,
+      spreadDeg: hand && handDeg !== null ? angle(hand.spread) : null,
     };
   });
   const next = after && after.notBefore !== null ? isoOf(Math.max(onDay, after.notBefore)) : null;

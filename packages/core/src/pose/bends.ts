@@ -30,7 +30,7 @@ const WAVES: Record<PoseMovement, { count: number; angle: number }> = {
 export const BY_HAND = 1.5;
 /** By hand a bend of the way or of the tip stays calm, bare, and is made at once; the drop at the shoulder is as sharp as is careful. */
 const WAVE_RISK = 0.6 / 1.25;
-const DROP_RISK = 0.95 / BY_HAND;
+const DROP_RISK = 0.9 / BY_HAND;
 /** More than this the wood does not take in one season. */
 export const MOST_RISK = 1.6 / BY_HAND;
 

@@ -4,7 +4,6 @@ export * from './bent.js';
 export * from './compact-ways.js';
 export * from './compaction.js';
 export * from './equilibrium.js';
-export * from './faults.js';
 export * from './profile.js';
 export * from './propose.js';
 export * from './rod.js';

@@ -161,8 +161,7 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = []): Pos
       const line = standing.lineOf.get(c.id)!;
       return { b: placed.byId.get(c.id)!, line: rideAlong(line, carriedOn(here, line, c.at)) };
     });
-    const along = (at: number): Vec => pointAt(here.bent.line, at).direction;
-    for (const [shoot, target] of fanTargets({ along, length: lengthOf(grown) }, growing, holes)) fans.set(shoot, target);
+    for (const [shoot, target] of fanTargets({ way: here.bent.chord, length: lengthOf(grown) }, growing, holes)) fans.set(shoot, target);
   }
 
   function poseOf(b: PlacedBranch, grown: Limb, carried: Carried | undefined, now: Slope): PlannedPose | AsGrown {

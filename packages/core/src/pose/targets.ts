@@ -198,14 +198,15 @@ export function nearestToGaps(standing: Standing, shoots: readonly { id: string;
 
 /** Where the side shoots of a bent branch shall go: fanned flat to both sides, one nearest a hole turned into it. */
 export function fanTargets(
-  parent: { along: (at: number) => Vec; length: number },
+  parent: { way: Vec; length: number },
   shoots: readonly { b: PlacedBranch; line: Limb }[],
   holes: ReadonlyMap<string, { gap: Gap; center: Vec }>,
 ): Map<string, Target> {
   const targets = new Map<string, Target>();
+  // From the branch's straight way, not from each of its turns: so neighbours part.
+  const along = bearingAndElevation(parent.way);
   let [left, right] = [0, 0];
   for (const { b, line } of [...shoots].sort((x, y) => x.b.branch.at - y.b.branch.at || (x.b.branch.id < y.b.branch.id ? -1 : 1))) {
-    const along = bearingAndElevation(parent.along(b.branch.at));
     const now = slopeOfLine(line);
     const off = turnDeg(along.bearing, now.bearing);
     // One that stands straight up, hangs, or grows in its branch's own line goes to the side that has fewer.

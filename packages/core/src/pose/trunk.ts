@@ -3,6 +3,7 @@ import { bearingAndElevation, lengthOf, pointAt, sub, type Vec } from '../space/
 import { growingDays, northernMonth, speciesOf, woodOf } from '../species/index.js';
 import { heldShare, recoverable, type Band } from '../wood/index.js';
 import {
+  formOf,
   namesOf,
   placeTree,
   slope,
@@ -16,7 +17,7 @@ import {
   type TrunkWay,
 } from '../tree/index.js';
 import { bentLine } from './bent.js';
-import { BY_HAND, describeBends } from './bends.js';
+import { BY_HAND, describeBends, MOST_RISK } from './bends.js';
 import { restFor } from './wood-state.js';
 import { isMain, standingOf, type Standing } from './world.js';
 
@@ -56,16 +57,27 @@ function bendsOf(standing: Standing, way: TrunkWay): BendInSpace[] {
 
 const pointElevation = (line: Standing['trunk'], at: number): number => bearingAndElevation(pointAt(line, at).direction).elevation;
 
+/** So much of a way at least, or it is another one. */
+const LEAST_OF_WAY = 0.45;
+
+/** The bends of a way with what they do to the wood; where it does not take all of them, as far as it goes. */
+function plannedWay(standing: Standing, way: TrunkWay): { bends: PlannedBend[]; share: number } {
+  const { tree } = standing.placed;
+  const of = { line: standing.trunk, k0: speciesOf(tree.species).bendRatio.value };
+  const by = (share: number): PlannedBend[] =>
+    describeBends(
+      of,
+      bendsOf(standing, way).map((b) => ({ ...b, angle: b.angle * share, kind: 'movement' as const })),
+    );
+  const whole = by(1);
+  const share = Math.min(1, (0.99 * MOST_RISK) / Math.max(...whole.map((b) => b.risk)));
+  return share < 1 && share >= LEAST_OF_WAY && (way === 'gentle-s' || way === 'slanting') ? { bends: by(share), share } : { bends: whole, share: 1 };
+}
+
 /** The bends of the trunk that the plan has chosen; none where it stays as it stands. */
 export function trunkBends(standing: Standing): PlannedBend[] {
-  const { tree } = standing.placed;
-  const way = tree.plan.trunkWay;
-  if (!way) return [];
-  const of = { line: standing.trunk, k0: speciesOf(tree.species).bendRatio.value };
-  return describeBends(
-    of,
-    bendsOf(standing, way).map((b) => ({ ...b, kind: 'movement' as const })),
-  );
+  const { trunkWay } = standing.placed.tree.plan;
+  return trunkWay ? plannedWay(standing, trunkWay).bends : [];
 }
 
 /** One way to make a tall trunk into something: bent, or cut back to a new leader. */
@@ -88,6 +100,8 @@ export interface TrunkOption {
 }
 
 const MOST_YEARS = 15;
+/** A trunk rests for weeks between its stages. */
+const TRUNK_REST_DAYS = 14;
 /** A trunk is bent a quarter past where it shall stay, so it is let off its devices when it keeps so much. */
 const HELD = 0.8;
 
@@ -133,15 +147,11 @@ const BEND_NAMES: Record<TrunkWay, string> = {
 
 function bendOption(standing: Standing, way: TrunkWay, onDay: number): TrunkOption {
   const { tree } = standing.placed;
-  const of = { line: standing.trunk, k0: speciesOf(tree.species).bendRatio.value };
-  const bends = describeBends(
-    of,
-    bendsOf(standing, way).map((b) => ({ ...b, kind: 'movement' as const })),
-  );
+  const { bends, share } = plannedWay(standing, way);
   const worst = bends.reduce((a, b) => (b.risk > a.risk ? b : a));
   const bent = bentLine(standing.trunk, bends).line;
   const height = Math.max(...bent.points.map((p) => p[2]));
-  const rest = restFor(worst.diameter, worst.risk * BY_HAND);
+  const days = Math.max(TRUNK_REST_DAYS, restFor(worst.diameter, worst.risk * BY_HAND).days);
   const stages = bends.some((b) => b.stages === null) ? null : bends.reduce((sum, b) => sum + b.stages!, 0);
   const years = bends.map((b) => yearsToHold(tree, b, onDay));
   const apex = bent.points[bent.points.length - 1]!;
@@ -155,12 +165,13 @@ function bendOption(standing: Standing, way: TrunkWay, onDay: number): TrunkOpti
     wound: 0,
     band: stages === null ? 'no' : worst.band,
     stages,
-    dates: stages === null ? [] : stageDates(tree, stages, rest.days, onDay),
+    dates: stages === null ? [] : stageDates(tree, stages, days, onDay),
     because: [
+      ...(share < 1 ? [`As far as its wood goes: ${Math.round(share * 100)}% of the turn.`] : []),
       `The whole trunk stays in use; its growing end comes to ${apex[2].toFixed(0)} mm above the soil.`,
       stages === null
         ? `Its wood, ${worst.diameter.toFixed(0)} mm thick there, does not take ${worst.angle.toFixed(0)}° over ${worst.length.toFixed(0)} mm in one season: a wedge cut or splitting by somebody who knows it, or another way.`
-        : `${worst.diameter.toFixed(0)} mm of wood at ${(worst.strain * 100).toFixed(1)}% strain; rest ${rest.text} between stages, ${worst.protection === 'none' ? 'padded where the device presses' : 'wrapped, with parallel wires, moved by a jack, clamp or guys'}.`,
+        : `${worst.diameter.toFixed(0)} mm of wood at ${(worst.strain * 100).toFixed(1)}% strain; rest ${days} days between stages, ${worst.protection === 'none' ? 'padded where the device presses' : 'wrapped, with parallel wires, moved by a jack, clamp or guys'}.`,
     ],
   };
 }
@@ -209,9 +220,10 @@ function cutOptions(placed: PlacedTree): TrunkOption[] {
     .slice(0, MOST_LEADERS);
 }
 
-/** Bending a trunk against cutting it back to a new leader: height left, years, wound and risk of each. All are estimates. docs: The trunk. */
+/** Bending a trunk against cutting it back to a new leader: height left, years, wound and risk of each. All are estimates; none for one that falls already. docs: The trunk. */
 export function trunkOptions(tree: Tree, onDay: number): TrunkOption[] {
   const placed = placeTree(tree);
+  if (formOf(tree) === 'cascade') return [];
   const standing = standingOf(placed);
   return [...TRUNK_WAYS.map((way) => bendOption(standing, way, onDay)), ...cutOptions(placed)];
 }

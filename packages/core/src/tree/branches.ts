@@ -1,9 +1,12 @@
 import type { Branch } from './measures.js';
+import type { Pose } from './plan-parts.js';
+import { fittedPose } from './pose-fit.js';
 import type { Tree } from './types.js';
 
-/** The tree with other branches; its plan lets go of those that are no longer there. */
+/** The tree with other branches; its plan lets go of those that are no longer there, and of what no longer fits the others. */
 export function withBranches(tree: Tree, branches: Branch[]): Tree {
-  const there = new Set(branches.map((b) => b.id));
+  const there = new Map(branches.map((b) => [b.id, b]));
+  const fitted = (poses: readonly Pose[]): Pose[] => poses.filter((p) => there.has(p.branch)).map((p) => fittedPose(there.get(p.branch)!, p));
   const { plan } = tree;
   return {
     ...tree,
@@ -11,11 +14,11 @@ export function withBranches(tree: Tree, branches: Branch[]): Tree {
     plan: {
       ...plan,
       decisions: plan.decisions.filter((d) => there.has(d.branch)),
-      poses: plan.poses.filter((p) => there.has(p.branch)),
+      poses: fitted(plan.poses),
       runs: plan.runs.map((r) => ({ ...r, branches: r.branches.filter((b) => there.has(b.branch)) })).filter((r) => r.branches.length),
       guys: plan.guys.filter((g) => there.has(g.branch)),
       ...(plan.worse ? { worse: plan.worse.filter((w) => there.has(w.branch)) } : {}),
-      ...(plan.aside ? { aside: plan.aside.filter((p) => there.has(p.branch)) } : {}),
+      ...(plan.aside ? { aside: fitted(plan.aside) } : {}),
       ...(plan.either ? { either: plan.either.filter((pair) => pair.every((id) => there.has(id))) } : {}),
     },
   };

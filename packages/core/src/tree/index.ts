@@ -13,6 +13,7 @@ export * from './names.js';
 export * from './outcome.js';
 export * from './plan-parts.js';
 export * from './planned-pose.js';
+export * from './pose-fit.js';
 export * from './record.js';
 export * from './sense.js';
 export * from './sentences.js';

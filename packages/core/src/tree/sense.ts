@@ -1,6 +1,7 @@
 import { findSpecies } from '../species/index.js';
 import { branchIn } from './lines.js';
 import { RESERVED_IDS, type Branch } from './measures.js';
+import { poseFaults } from './pose-fit.js';
 import { keptInRecord } from './record.js';
 import type { Tree } from './types.js';
 
@@ -79,6 +80,8 @@ function referenceFaults({ branches, plan, record }: Tree): FileFault[] {
   plan.decisions.forEach((d, i) => need(known, d.branch, `/plan/decisions/${i}/branch`));
   plan.poses.forEach((p, i) => need(known, p.branch, `/plan/poses/${i}/branch`));
   plan.runs.forEach((r, i) => r.branches.forEach((b, k) => need(known, b.branch, `/plan/runs/${i}/branches/${k}/branch`)));
+  plan.aside?.forEach((p, i) => need(known, p.branch, `/plan/aside/${i}/branch`));
+  plan.worse?.forEach((w, i) => need(known, w.branch, `/plan/worse/${i}/branch`));
   plan.guys.forEach((g, i) => need(known, g.branch, `/plan/guys/${i}/branch`));
   plan.either?.forEach((pair, i) => pair.forEach((id, k) => need(known, id, `/plan/either/${i}/${k}`)));
   record.forEach((line, i) => {
@@ -101,6 +104,11 @@ function referenceFaults({ branches, plan, record }: Tree): FileFault[] {
       (id) => `Two poses of "${id}"; there can be one.`,
     ),
     ...twice(
+      (plan.aside ?? []).map((p) => p.branch),
+      (i) => `/plan/aside/${i}/branch`,
+      (id) => `Two other poses of "${id}"; there can be one.`,
+    ),
+    ...twice(
       [...plan.runs, ...plan.guys].map((x) => x.id),
       (i) => (i < plan.runs.length ? `/plan/runs/${i}/id` : `/plan/guys/${i - plan.runs.length}/id`),
       (id) => `"${id}" is used twice.`,
@@ -111,6 +119,18 @@ function referenceFaults({ branches, plan, record }: Tree): FileFault[] {
       (id) => `"${id}" is used twice.`,
     ),
   ];
+}
+
+/** Poses that their branches cannot have; those of unknown branches are told elsewhere. */
+function poseFaultsIn({ branches, plan }: Tree): FileFault[] {
+  const byId = new Map(branches.map((b) => [b.id, b]));
+  const within = (list: 'poses' | 'aside'): FileFault[] =>
+    (plan[list] ?? []).flatMap((pose, i) => {
+      const branch = byId.get(pose.branch);
+      const sorted = { ...pose, bends: [...pose.bends].sort((a, b) => a.at - b.at) };
+      return branch ? poseFaults(branch, sorted).map(({ field, code, message }) => ({ path: `/plan/${list}/${i}/${field}`, code, message })) : [];
+    });
+  return [...within('poses'), ...within('aside')];
 }
 
 /** Green of all branches may exceed the whole by what rounding makes. */
@@ -126,7 +146,7 @@ export function greenFault(branches: readonly Branch[]): FileFault | null {
 
 /** Faults that only show when the parts are held against each other. */
 export function senseFaults(tree: Tree): FileFault[] {
-  const faults = [...branchFaults(tree), ...referenceFaults(tree)];
+  const faults = [...branchFaults(tree), ...referenceFaults(tree), ...poseFaultsIn(tree)];
   if (!findSpecies(tree.species))
     faults.push({ path: '/species', code: 'unknown-species', message: `No species is called "${tree.species}". "ustle species" lists them.` });
   const green = greenFault(tree.branches);

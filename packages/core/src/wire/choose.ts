@@ -1,4 +1,4 @@
-import { toRad } from '../units/index.js';
+import { toDeg, toRad } from '../units/index.js';
 import type { Firmness } from '../tree/index.js';
 import {
   bandOf,
@@ -9,7 +9,9 @@ import {
   overbend,
   pushChance,
   ruleOfThumb,
+  settled,
   springBack,
+  STIFFNESS_SD,
   UNTESTED,
   type Band,
   type MetalName,
@@ -91,6 +93,26 @@ export function tryWire(bend: BendToHold, wire: WireToTry, past: number = USUAL_
     risk,
     band: bandOf(risk),
   };
+}
+
+/** Between a stiff and a soft branch of a kind: how much else of a bend comes back. */
+const RECOVERY_SPREAD = 0.1;
+
+/** By how many degrees, up or down, what stays of a bend may differ: the wood is stiffer or softer than its kind, and gives more or less of it back. docs: Letting go. */
+export function spreadOf(bend: BendToHold, choice: Pick<WireChoice, 'hold' | 'bendToDeg'>): number {
+  const { diameter, length, wood, weightMoment } = bend;
+  if (!Number.isFinite(choice.bendToDeg)) return 0;
+  const curvature = toRad(choice.bendToDeg) / length;
+  const hold = Math.max(0, choice.hold - weightMoment);
+  const [stiff, soft] = [1, -1].map((sign) =>
+    settled({
+      diameter,
+      curvature,
+      hold,
+      wood: { ...wood, strength: wood.strength * Math.exp(sign * STIFFNESS_SD.branch), recovery: Math.max(0, wood.recovery + sign * RECOVERY_SPREAD) },
+    }),
+  ) as [number, number];
+  return toDeg(((soft - stiff) / 2) * length);
 }
 
 /** Whether a wire is firm enough: it would move the branch when pressed, needs no more overbend than the firmness allows, and carries the weight. docs: Choosing. */

@@ -3,7 +3,7 @@ import { lengthOf } from '../space/index.js';
 import { speciesOf, woodOf } from '../species/index.js';
 import { gaugeOf, GRIP, gripOf, HEFT, METAL_DATA, ruleOfThumb, type MetalName } from '../wood/index.js';
 import { slope, type PlacedBranch, type PlacedTree, type PlannedBend, type PlannedPose, type Run } from '../tree/index.js';
-import { chooseWire, COIL_ANGLE, sayChoice, tryWire, USUAL_PAST, type BendToHold, type WireChoice, type WireToTry } from './choose.js';
+import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, tryWire, USUAL_PAST, type BendToHold, type WireChoice, type WireToTry } from './choose.js';
 import { coil } from './coil.js';
 import { WOUND_SHARE } from './helix.js';
 
@@ -24,7 +24,7 @@ export interface RunBranchPlan {
   target: number;
   bendLength: number;
   /** The same of every bend of its pose, from the shoulder. */
-  bends: { bendTo: number; settles: number }[];
+  bends: { bendTo: number; settles: number; spread: number }[];
   because: string[];
 }
 
@@ -150,10 +150,10 @@ function branchPart(
       target: bend.angleDeg,
       bendLength: bend.length,
       bends: [
-        { bendTo: choice.bendToDeg, settles: choice.settlesDeg },
+        { bendTo: choice.bendToDeg, settles: choice.settlesDeg, spread: spreadOf(bend, choice) },
         ...others.map((other) => {
-          const { bendToDeg: bendTo, settlesDeg: settles } = tryWire(other, { ...choice, coilAngleDeg: angle, grip: GRIP.snug }, past);
-          return { bendTo, settles };
+          const tried = tryWire(other, { ...choice, coilAngleDeg: angle, grip: GRIP.snug }, past);
+          return { bendTo: tried.bendToDeg, settles: tried.settlesDeg, spread: spreadOf(other, tried) };
         }),
       ],
       because: sayChoice(bend, choice),

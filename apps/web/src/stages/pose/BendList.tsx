@@ -4,7 +4,6 @@ import { NumberField } from '../../shared/NumberField';
 import type { NumberRule } from '../../shared/numbers';
 import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
-import { usePlacedAfter } from '../posed-lines';
 import { usePose } from './bench';
 import { keptBend, keptPose } from './kept';
 import { BANDS, bendName, deg, PROTECTIONS, sayTurn } from './words';
@@ -18,7 +17,7 @@ function sayHand(b: Planned): string {
   const hand =
     b.handDeg === null
       ? 'No coil holds it: a guy would.'
-      : `By hand to ${deg(b.handDeg)}; under the wire it settles at ${deg(b.settlesDeg!)} and stays near ${deg(b.angle)}.`;
+      : `By hand to ${deg(b.handDeg)}; under the wire it settles at ${deg(b.settlesDeg!)} and stays at ${deg(b.angle)}${b.spreadDeg! >= 0.5 ? ` ± ${deg(b.spreadDeg!)}` : ''}.`;
   const stages =
     b.stages === null
       ? ''
@@ -30,14 +29,14 @@ function sayHand(b: Planned): string {
 
 function Fields({ pose, index }: { pose: PlanPose; index: number }) {
   const { tree, act } = useDesk();
-  const placed = usePlacedAfter(tree);
+  const branch = tree.branches.find((b) => b.id === pose.branch)!;
   const own = tree.plan.poses.find((p) => p.branch === pose.branch);
   const bend = keptBend(pose.bends[index]!);
   const changed = (to: Partial<Bend>) => ({ ...keptPose(pose, own), bends: pose.bends.map((b, i) => (i === index ? { ...bend, ...to } : keptBend(b))) });
   const check =
     (to: (v: number) => Partial<Bend>) =>
     (v: number | null): string | null =>
-      v === null ? null : (poseFaults(placed, changed(to(v)))[0]?.message ?? null);
+      v === null ? null : (poseFaults(branch, changed(to(v)))[0]?.message ?? null);
   const field = (label: string, rule: NumberRule, value: number, to: (v: number) => Partial<Bend>, unit: string) => (
     <NumberField
       key={label}

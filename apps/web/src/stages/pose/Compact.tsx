@@ -63,7 +63,7 @@ export function Compact({ id, pose }: { id: string; pose: PlanPose | undefined }
           unit={`mm of ${length.toFixed(0)}`}
           rule={REACH_RULE}
           value={reach}
-          check={(v) => (v === null ? null : (poseFaults(placed, { ...base, reach: v })[0]?.message ?? null))}
+          check={(v) => (v === null ? null : (poseFaults(b.branch, { ...base, reach: v })[0]?.message ?? null))}
           onValue={(v) => set({ reach: v, ...(v ? { arcs: own?.arcs ?? 2, planes: own?.planes ?? 1 } : {}) })}
         />
         {reach !== null && (

@@ -57,6 +57,7 @@ export function TrunkSheet() {
   const { tree, today, act } = useDesk();
   const options = useAnswer(() => worker('weighing').trunk(tree, today) as Promise<TrunkOption[]>, [tree, today]);
   if (!options) return <Skeleton lines={8} />;
+  if (!options.length) return <p className="text-quiet">This trunk falls already: its growing end is led like a branch, with guys.</p>;
   const way = TRUNK_WAYS.find((w) => w === tree.plan.trunkWay) ?? null;
   return (
     <>

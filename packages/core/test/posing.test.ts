@@ -1,0 +1,186 @@
+import {
+  applyAct,
+  dayOf,
+  gapMap,
+  isRefused,
+  outcomeOf,
+  placeTree,
+  planTree,
+  proposePoses,
+  senseFaults,
+  turnDeg,
+  withBranches,
+  type Branch,
+  type Intent,
+  type Pose,
+  type Tree,
+} from '../src/index.js';
+import { actFrom, after, branch, listed, tree } from './trees.js';
+
+const ON = dayOf('2026-03-01');
+const FRONT = { bearing: 0, pitch: 0, roll: 0 };
+/** Main branches in order from below, each with a share of the green. */
+const seen = (branches: Branch[], own: Partial<Tree['plan']> = {}): Tree => {
+  const t = tree(branches);
+  return { ...t, plan: { ...t.plan, front: FRONT, ...own } };
+};
+const posed = (t: Tree) => {
+  const cut = placeTree(outcomeOf(t).tree);
+  return new Map(proposePoses(cut, gapMap(placeTree(t), cut, FRONT)).poses.map((p) => [p.branch, p]));
+};
+const offFront = (t: Tree, id: string): number => Math.abs(turnDeg(0, posed(t).get(id)!.bearing));
+
+test('the first branch comes a little forward; one goes behind where nothing does; none points at the viewer', () => {
+  const t = seen([
+    branch('first', { at: 120, bearing: 105, elevation: 30 }),
+    branch('other', { at: 220, bearing: 250, elevation: 30 }),
+    branch('eye', { at: 320, bearing: 5, elevation: 30 }),
+  ]);
+  expect(offFront(t, 'first')).toBeCloseTo(80, 0);
+  expect(posed(t).get('first')).toMatchObject({ from: 'first' });
+  expect(offFront(t, 'other')).toBeCloseTo(155, 0);
+  expect(posed(t).get('other')).toMatchObject({ from: 'back' });
+  expect(offFront(t, 'eye')).toBeCloseTo(38, 0);
+  expect(posed(t).get('eye')).toMatchObject({ from: 'eye' });
+  // With one behind already none is led there; without a front nobody is led anywhere.
+  const behind = seen([...t.branches, branch('back', { at: 260, bearing: 180, elevation: 30 })]);
+  expect(offFront(behind, 'other')).toBeCloseTo(110, 0);
+  expect(offFront({ ...t, plan: { ...t.plan, front: null } }, 'eye')).toBeCloseTo(5, 0);
+  // One that the artist has posed is the first and is not moved; no other takes its part.
+  const own = seen([...t.branches, branch('low', { at: 400, bearing: 90, elevation: 40 })], {
+    poses: [{ branch: 'first', bearing: 105, elevation: -10, bends: [] }],
+  });
+  expect(posed(own).get('first')).toMatchObject({ bearing: 105, elevation: -10, from: 'plan' });
+  expect(posed(own).get('low')!.from).not.toBe('first');
+});
+
+test('pads one above the other lie apart; slopes follow the habit, the tree’s own, or the curve that is drawn', () => {
+  const two = (gap: number) => seen([branch('below', { at: 200, bearing: 90, elevation: 30 }), branch('above', { at: 200 + gap, bearing: 95, elevation: 30 })]);
+  const [close, far] = [posed(two(30)).get('above')!, posed(two(150)).get('above')!];
+  expect(close.because.join(' ')).toMatch(/Raised \d+°, so that light reaches first left below it/);
+  expect(far.because.join(' ')).not.toMatch(/Raised/);
+  const slope = (posing: Tree['plan']['posing']): number => posed(seen([branch('a', { at: 300, elevation: 60 })], { posing: posing! })).get('a')!.elevation;
+  expect(slope({ habit: 'up' })).toBeGreaterThan(slope({ habit: 'level' }) + 10);
+  expect(slope({ habit: 'level' })).toBeGreaterThan(slope({ habit: 'down' }) + 8);
+  expect(slope({ habit: 'up', curve: [{ height: 0.3, slope: -40 }, { height: 0.7, slope: 20 }] })).toBeCloseTo(-8, 0); // prettier-ignore
+  expect(slope({ curve: [{ height: 0.8, slope: -33 }] })).toBeCloseTo(-33, 0);
+});
+
+test('side shoots are fanned flat to both sides without crossing; what hangs far under its branch is not bent up', () => {
+  const shoots = [40, 70, 100, 130].map((at, i) =>
+    branch(`s${i}`, { parent: 'a', at, bearing: i % 2 ? 120 : 60, elevation: 35, length: 70, d: 4, tipD: 2, green: 0.01 }),
+  );
+  const hanging = branch('under', { parent: 'a', at: 110, bearing: 270, elevation: -70, length: 70, d: 4, tipD: 2, green: 0.01 });
+  const t = seen([branch('a', { at: 150, elevation: 30, length: 220 }), ...shoots, hanging]);
+  const { poses, asGrown } = proposePoses(placeTree(t));
+  const of = (id: string) => poses.find((p) => p.branch === id)!;
+  const sides = shoots.map(({ id }) => Math.sign(turnDeg(of('a').bearing, of(id).bearing)));
+  expect(new Set([sides[0]! + sides[2]!, sides[1]! + sides[3]!])).toEqual(new Set([2, -2]));
+  for (const { id } of shoots) expect([of(id).from, Math.abs(of(id).elevation) < 20]).toEqual(['fan', true]);
+  // The farther out, the nearer to the branch's own way: neighbours on one side part.
+  for (const [inner, outer] of [['s0', 's2'], ['s1', 's3']]) expect(Math.abs(turnDeg(of('a').bearing, of(inner!).bearing))).toBeGreaterThan(Math.abs(turnDeg(of('a').bearing, of(outer!).bearing))); // prettier-ignore
+  expect(asGrown.find((b) => b.branch === 'under')!.because.join()).toMatch(/would have to turn 1\d\d°, which looks forced/);
+});
+
+test('after a planting angle a pose means the same in the world: the branch moves as much more as it was tilted', () => {
+  const t = seen([branch('a', { at: 150, bearing: 90, elevation: 30 })], { poses: [{ branch: 'a', bearing: 90, elevation: -20, bends: [] }] });
+  const rolled = { ...t, plan: { ...t.plan, front: { bearing: 0, pitch: 0, roll: -12 } } };
+  const [level, tilted] = [t, rolled].map((x) => proposePoses(placeTree(x)).poses[0]!);
+  expect([level!.elevation, tilted!.elevation]).toEqual([-20, -20]);
+  expect(Math.abs(tilted!.now.elevation - level!.now.elevation)).toBeCloseTo(12, 0);
+  // Bends that were accepted before lead elsewhere now, and that is said.
+  const kept = level!.bends.map(({ at, length, angle, toward }) => ({ at, over: length, angle, toward }));
+  const accepted = after(rolled, { kind: 'pose', branch: 'a', bearing: 90, elevation: -20, bends: kept });
+  expect(proposePoses(placeTree(accepted)).poses[0]!.because.join()).toMatch(/Its bends lead \d+° away from that/);
+});
+
+const faulty = (pose: Partial<Pose>): string[] => {
+  const start = tree([branch('a', { length: 200 })]);
+  const whole = { branch: 'a', bearing: 90, elevation: 0, bends: [], ...pose };
+  const refused = applyAct(start, actFrom({ kind: 'pose', ...whole } as Intent), dayOf('2030-01-01'));
+  const file = senseFaults({ ...start, plan: { ...start.plan, poses: [whole] } });
+  // An act and a file are refused for the same reasons.
+  const said = isRefused(refused) ? refused.refused.map((r) => `${r.field}: ${r.message}`) : [];
+  expect(file.map((f) => `${f.path}: ${f.message}`)).toEqual(said.map((s) => `/plan/poses/0/${s}`));
+  return said;
+};
+const bend = (at: number, over: number) => ({ at, over, angle: 20, toward: { bearing: 90, elevation: -30 } });
+
+test('a pose that cannot be is refused with the nearest that can, from a hand and from a file alike', () => {
+  expect(
+    listed({
+      overlap: faulty({ bends: [bend(10, 60), bend(50, 30)] }),
+      'begins beyond': faulty({ bends: [bend(220, 30)] }),
+      'ends beyond': faulty({ bends: [bend(150, 80)] }),
+      'longer than it is': faulty({ reach: 230 }),
+      sound: faulty({ bends: [bend(10, 60), bend(70, 30)], reach: 150 }),
+    }),
+  ).toMatchInlineSnapshot(`
+   [
+     "overlap: bends/1/at: Bend 2 begins at 50 mm, within the one before, which ends at 70 mm. It can begin there.",
+     "begins beyond: bends/0/at: Bend 1 begins at 220 mm, beyond the tip: the branch is 200 mm long. It can begin at 170 mm.",
+     "ends beyond: bends/0/over: Bend 1 ends at 230 mm, beyond the tip at 200 mm. From 150 mm it can be spread over 50 mm.",
+     "longer than it is: reach: reach: 230 mm is more than the branch, which is 200 mm long. Up to 199 mm it can be made shorter.",
+   ]
+  `);
+});
+
+test('a pose fits its branch when that is cut or measured anew: what lies beyond is let go of', () => {
+  const t = tree([branch('a', { length: 200 })]);
+  t.plan.poses.push({ branch: 'a', bearing: 90, elevation: 0, reach: 170, arcs: 3, planes: 1, bends: [bend(10, 60), bend(120, 60)] });
+  const shorter = withBranches(t, [{ ...t.branches[0]!, length: 130 }]);
+  expect(shorter.plan.poses).toEqual([{ branch: 'a', bearing: 90, elevation: 0, bends: [bend(10, 60)] }]);
+  expect(senseFaults(shorter)).toEqual([]);
+  expect(withBranches(t, [{ ...t.branches[0]!, d: 8 }]).plan.poses[0]).toBe(t.plan.poses[0]);
+});
+
+test('another pose is kept aside, taken in its place, and forgotten; what is worse about the wood asks for wider bends', () => {
+  const pose = (elevation: number): Intent => ({ kind: 'pose', branch: 'a', bearing: 90, elevation, bends: [] });
+  const aside = (what: 'keep' | 'swap' | 'forget'): Intent => ({ kind: 'pose-aside', branch: 'a', what });
+  const t = tree([branch('a', { elevation: 50, length: 260 })]);
+  const slopes = (x: Tree) => [x.plan.poses[0]?.elevation, x.plan.aside?.[0]?.elevation];
+  const both = after(t, pose(-20), aside('keep'), pose(5));
+  expect(slopes(both)).toEqual([5, -20]);
+  expect(slopes(after(both, aside('swap')))).toEqual([-20, 5]);
+  expect(slopes(after(both, aside('forget')))).toEqual([5, undefined]);
+  expect(isRefused(applyAct(t, actFrom(aside('keep')), ON + 9999))).toBe(true);
+  expect(after(both, { kind: 'unpose', branch: 'a' }).plan.poses).toEqual([]);
+
+  const drop = (x: Tree) => proposePoses(placeTree(x)).poses[0]!;
+  const [sound, worse] = [drop(t), drop(after(t, { kind: 'wood', branch: 'a', what: ['bark-in-crotch', 'wound'] }))];
+  expect(worse.bends[0]!.length).toBeGreaterThan(1.15 * sound.bends[0]!.length);
+  expect(worse.because.join(' ')).toMatch(/An old wound.*bind|Bark in the crotch splits/);
+});
+
+test('what was heard and seen while bending is followed by the plan', () => {
+  const t = tree([branch('a', { elevation: 60, length: 200, d: 12 })], { species: 'maple-trident' });
+  const told = (...lines: Partial<Extract<Intent, { kind: 'bent' }>>[]): string[] => {
+    const bent = after(t, ...lines.map((line, i): Intent => ({ kind: 'bent', branch: 'a', stage: i + 1, on: `2026-02-${10 + i}`, ...line })));
+    const { bending, bends } = planTree(bent, ON, { fronts: false }).poses[0]!;
+    return [`${bending?.done} done, next ${bending?.next}, ${bends[0]!.protection}`, ...(bending?.told ?? [])];
+  };
+  expect(
+    listed({
+      'nothing heard': told({ sound: 'none' }),
+      bark: told({ sound: 'none' }, { sound: 'bark' }),
+      fibre: told({ sound: 'fibre' }, { sound: 'none' }),
+      'cracked along': told({ crack: 'along' }),
+      'cracked across': told({ sound: 'fibre', crack: 'across' }),
+    }),
+  ).toMatchInlineSnapshot(`
+   [
+     "nothing heard: 1 done, next 2026-03-01, both",
+     "bark: 2 done, next 2026-03-01, both",
+     "bark: Bark was heard: go on slowly, and look at it before each stage.",
+     "fibre: 2 done, next 2026-03-04, both",
+     "fibre: Fibres were heard: hold it where it is, bind it, and go no further before 4 March 2026, then with raffia and parallel wires.",
+     "cracked along: 1 done, next 2026-05-11, both",
+     "cracked along: It cracked along the fibre, which heals: bind it, seal it, and let it be until 11 May 2026.",
+     "cracked across: 1 done, next null, both",
+     "cracked across: It cracked across the fibre: what lies beyond may die. Bind it as it is, shade and water the tree, and wait a season. No further bend; a branch held in reserve for it stays.",
+   ]
+  `);
+  // Wire that came off begins it anew.
+  const anew = after(t, { kind: 'bent', branch: 'a', crack: 'across', on: '2026-02-10' }, { kind: 'unwired', branch: 'a', on: '2026-02-20' });
+  expect(planTree(anew, ON, { fronts: false }).poses[0]!.bending).toBeNull();
+});
