@@ -28,6 +28,8 @@ const firstRun = async (name) => {
   return plan.runs.flatMap((r) => r.branches).find((b) => !on.has(b.branch)).branch;
 };
 
+const firstPose = async (name) => (await (await fetch(`${address}/api/trees/${idOf(name)}/plan`)).json()).poses.find((p) => p.from === 'plan').branch;
+
 const VIEWS = [
   ['bench', '/bench', DESK],
   ['bench-lamp', '/bench', DESK, 'lamp'],
@@ -40,6 +42,8 @@ const VIEWS = [
   ['remove', `/tree/${idOf('Lantern')}/remove?branch=b37`, DESK],
   ['remove-outcome', `/tree/${idOf('Lantern')}/remove?sheet=outcome&wipe=1`, DESK],
   ['cut-list', `/tree/${idOf('Lantern')}/cuts`, { width: 900, height: 1000 }],
+  ['pose', `/tree/${idOf('Levanter')}/pose?branch=${await firstPose('Levanter')}`, DESK],
+  ['posed', `/tree/${idOf('Lantern')}/pose`, DESK, 'paper', 'b'],
   ['wire', `/tree/${idOf('Lantern')}/wire?branch=${await firstRun('Lantern')}`, DESK],
   ['watch', `/tree/${idOf('Squall')}/watch?branch=${await firstCoil('Squall')}`, DESK],
   ['phone-bench', '/bench', PHONE],
@@ -51,13 +55,14 @@ const browser = await puppeteer.launch({
   headless: true,
   args: CHROMIUM_FLAGS,
 });
-for (const [name, path, viewport, theme = 'paper'] of VIEWS) {
+for (const [name, path, viewport, theme = 'paper', key] of VIEWS) {
   const page = await (await browser.createBrowserContext()).newPage();
   await page.setViewport(viewport);
   await page.evaluateOnNewDocument((t) => localStorage.setItem('ustle-theme', t), theme);
   await page.goto(address + path, { waitUntil: 'load' });
   await page.waitForSelector(path.startsWith('/tree') ? '[data-ready="1"]' : 'main li, li');
   await page.waitForFunction(() => !document.querySelector('.animate-pulse'));
+  if (key) await page.keyboard.press(key);
   await new Promise((done) => setTimeout(done, 2500));
   await page.screenshot({ path: join(folder, `${name}.png`) });
   console.log(name);

@@ -36,9 +36,9 @@ function Option({ option: o, chosen, onChoose }: { option: TrunkOption; chosen: 
           ] as const
         ).map(([name, value, note]) => (
           <div key={name}>
-            <dt className="text-[14px] text-quiet">{name}</dt>
+            <dt className="text-[15px] text-quiet">{name}</dt>
             <dd>{value}</dd>
-            <dd className="text-[14px] text-quiet">{note}</dd>
+            <dd className="text-[15px] text-quiet">{note}</dd>
           </div>
         ))}
       </dl>
