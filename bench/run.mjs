@@ -64,10 +64,12 @@ function descend(rod, pull, start, most) {
   for (; count < most; count++) {
     const { gradient } = slopeOf(rod, bends, pull, shapeOf(rod, bends));
     const next = () => bends.map((b, i) => b - step * gradient[i]);
-    let [tried, after] = [next(), 0];
-    while ((after = energyOf(rod, tried, pull)) > energy && step > 1e-14) {
+    let tried = next();
+    let after = energyOf(rod, tried, pull);
+    while (after > energy && step > 1e-14) {
       step /= 2;
       tried = next();
+      after = energyOf(rod, tried, pull);
     }
     if (energy - after < 1e-9 * Math.abs(energy)) break;
     [bends, energy] = [tried, after];

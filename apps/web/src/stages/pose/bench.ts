@@ -73,7 +73,8 @@ export function usePoseBench(desk: Desk) {
   );
 
   const poses = useMemo<DottedLine[]>(() => {
-    if (!lines || !plan) return [];
+    // Bent wholly, the tree lies on them itself.
+    if (!lines || !plan || shown === 1) return [];
     const mains = new Set(tree.branches.filter((b) => b.parent === 'trunk').map((b) => b.id));
     const own = plan.poses.filter((p) =>
       branch ? p.branch === branch || tree.branches.find((b) => b.id === p.branch)?.parent === branch : mains.has(p.branch),
@@ -85,7 +86,7 @@ export function usePoseBench(desk: Desk) {
       ...(pulled ? [{ line: pulled.line, beside: true }] : []),
       ...(other ? [{ line: other.line, beside: true }] : []),
     ];
-  }, [lines, plan, branch, tree, drag, pulled, other]);
+  }, [lines, plan, shown, branch, tree, drag, pulled, other]);
 
   const labels = useMemo(() => (branch ? [{ branch, text: short(branch) }] : []), [branch, short]);
   const drawing = useMemo<Drawing>(() => ({ poses, bent, threaded, labels, foliage: shown > 0 ? 0.75 : 0.35 }), [poses, bent, threaded, labels, shown]);

@@ -16,6 +16,17 @@ const factsOf = (run: RunPlan, part: RunBranchPlan): [string, string][] => [
   ['Turns', `${part.turns.toFixed(1)}, the wire at ${run.angle}° to the branch`],
   ['Piece', `${run.length.toFixed(0)} mm, ${run.mass.toFixed(0)} g`],
   ['Bend to', `${part.bendTo.toFixed(0)}° by hand, spread over ${part.bendLength.toFixed(0)} mm`],
+  ...(part.bends.length > 1
+    ? [
+        [
+          'Then',
+          `its way and tip, to ${part.bends
+            .slice(1)
+            .map((b) => `${b.bendTo.toFixed(0)}°`)
+            .join(', ')}: see Pose`,
+        ] as [string, string],
+      ]
+    : []),
   ['Settles at', `${part.settles.toFixed(0)}°; ${percent(part.springBack)} of the bend comes back when you let go`],
   ['Pressed to it', sayPush(part.firmness.pushChance)],
   ['Rules of thumb', `aluminium ${part.rule.aluminium.toFixed(1)} mm, copper ${part.rule.copper.toFixed(1)} mm`],
