@@ -6,6 +6,7 @@ import {
   outcomeOf,
   placeTree,
   planTree,
+  promisesOf,
   proposePoses,
   senseFaults,
   turnDeg,
@@ -180,6 +181,12 @@ test('what was heard and seen while bending is followed by the plan', () => {
      "cracked across: It cracked across the fibre: what lies beyond may die. Bind it as it is, shade and water the tree, and wait a season. No further bend; a branch held in reserve for it stays.",
    ]
   `);
+  // What was kept for it is kept on.
+  const spare = { ...t, branches: [...t.branches, branch('spare', { at: 300, bearing: 200 })] };
+  const reserve: Intent = { kind: 'decide', branch: 'spare', act: 'reserve', untilSet: 'a' };
+  const kept = (crack: 'along' | 'across') => promisesOf(placeTree(after(spare, reserve, { kind: 'bent', branch: 'a', crack, on: '2026-02-10' })), ON)[0];
+  expect(kept('across')).toMatchObject({ ready: false, text: expect.stringMatching(/cracked across the fibre: keep this one/) });
+  expect(kept('along')!.text).not.toMatch(/crack/);
   // Wire that came off begins it anew.
   const anew = after(t, { kind: 'bent', branch: 'a', crack: 'across', on: '2026-02-10' }, { kind: 'unwired', branch: 'a', on: '2026-02-20' });
   expect(planTree(anew, ON, { fronts: false }).poses[0]!.bending).toBeNull();

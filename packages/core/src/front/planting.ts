@@ -1,12 +1,11 @@
 import { bearingAndElevation, direction, tilt, wedge, type View } from '../space/index.js';
-import { habitElevation, speciesOf } from '../species/index.js';
-import { slope, stemsOf, type PlacedTree } from '../tree/index.js';
+import { slope, slopeProfile, stemsOf, type PlacedTree } from '../tree/index.js';
 
 export interface TiltedBranch {
   branch: string;
   before: { bearing: number; elevation: number };
   after: { bearing: number; elevation: number };
-  /** Elevation it is meant to have, by its pose or its species' habit. */
+  /** Elevation it is meant to have, by its pose or the slopes of its tree. */
   meant: number;
   /** After the tilt it rises above or falls below that by more than 8°. */
   astray: 'rises' | 'falls' | null;
@@ -30,7 +29,7 @@ export function plantingAngle(placed: PlacedTree, view: View): Planting {
   const { tree } = placed;
   const under = wedge(view, tree.pot);
   const poses = new Map(tree.plan.poses.map((p) => [p.branch, p.elevation]));
-  const { habit } = speciesOf(tree.species);
+  const profile = slopeProfile(tree);
   const stems = stemsOf(tree);
   const branches = placed.branches
     .filter((b) => b.order === 1 && b.branch.state !== 'dead')
@@ -38,7 +37,7 @@ export function plantingAngle(placed: PlacedTree, view: View): Planting {
       const before = slope(b);
       const pointing = direction({ bearingDeg: before.bearing, elevationDeg: before.elevation });
       const after = bearingAndElevation(tilt({ point: pointing, frontDeg: view.bearing, pitchDeg: view.pitch, rollDeg: view.roll }));
-      const meant = poses.get(b.branch.id) ?? (stems.has(b.branch.id) ? before.elevation : habitElevation(habit, b.line.points[0]![2] / placed.height));
+      const meant = poses.get(b.branch.id) ?? (stems.has(b.branch.id) ? before.elevation : profile.at(b.line.points[0]![2] / placed.height));
       const off = after.elevation - meant;
       const was = before.elevation - meant;
       // Only what the tilt itself leads astray, or farther astray.

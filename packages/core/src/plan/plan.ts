@@ -3,10 +3,11 @@ import { findSpecies } from '../species/index.js';
 import { judgeFront, searchFronts, tiltsFor, type Front, type PartScores } from '../front/index.js';
 import { findingsOf, gapMap, type Finding } from '../removal/index.js';
 import { readTree, type OtherWork, type Reading } from '../reading/index.js';
-import { bendingOf, BY_HAND, proposePoses, type AsGrown } from '../pose/index.js';
+import { BY_HAND, proposePoses, type AsGrown } from '../pose/index.js';
 import { promisesOf } from '../season/index.js';
 import {
   greenTally,
+  bendingOf,
   namesOf,
   outcomeOf,
   placeTree,

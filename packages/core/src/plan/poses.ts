@@ -1,7 +1,7 @@
 import { isoOf } from '../units/index.js';
 import { bendRisk, stagesFor } from '../wood/index.js';
-import { afterBending, bendRatioOf, BY_HAND, restFor, stageDates, worseWood, type BendingSoFar } from '../pose/index.js';
-import type { BendKind, PlannedPose, PoseSource, Tree } from '../tree/index.js';
+import { afterBending, bendRatioOf, BY_HAND, restFor, stageDates, worseWood } from '../pose/index.js';
+import type { BendingSoFar, BendKind, PlannedPose, PoseSource, Tree } from '../tree/index.js';
 import type { RunBranchPlan } from '../wire/index.js';
 import { angle, digits } from './digits.js';
 

@@ -1,3 +1,4 @@
+import { sayDeg } from '../units/index.js';
 import { bearingAndElevation, direction, lengthOf, limb, norm, pointAt, sub, type Limb, type Vec } from '../space/index.js';
 import {
   childrenOf,
@@ -15,7 +16,6 @@ import {
 import { Bender, bentLine, turnedBy, type Bent } from './bent.js';
 import { describeBends, findBends, leadsTo, type Bending, type Manner } from './bends.js';
 import { fanTargets, mainTargets, nearestToGaps, sayPlanned, slopeOfLine, turnBetween, type Slope, type Target } from './targets.js';
-import { sayDeg } from './say-deg.js';
 import { trunkBends } from './trunk.js';
 import { bendRatioOf, worseWood } from './wood-state.js';
 import { isMain, standingOf } from './world.js';

@@ -1,8 +1,6 @@
-import { clamp, toDeg, turnDeg, wrapDeg } from '../units/index.js';
+import { clamp, sayDeg, toDeg, turnDeg, wrapDeg } from '../units/index.js';
 import { angleBetween, bearingAndElevation, direction, lengthOf, norm, sub, tilting, type Limb, type Vec } from '../space/index.js';
-import { greenWithChildren, namesOf, stemsOf, type Gap, type PlacedBranch, type PoseSource } from '../tree/index.js';
-import { slopeProfile } from './profile.js';
-import { sayDeg } from './say-deg.js';
+import { greenWithChildren, namesOf, slopeProfile, stemsOf, type Gap, type PlacedBranch, type PoseSource } from '../tree/index.js';
 import { isMain, type Standing } from './world.js';
 
 export interface Slope {

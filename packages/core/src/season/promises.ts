@@ -1,6 +1,6 @@
 import { dayOf, isoOf, sayDay } from '../units/index.js';
 import { thickensBy, watch, type Watched } from '../growth/index.js';
-import { coilHistory, isCutting, namesOf, sessionOf, type PlacedTree } from '../tree/index.js';
+import { bendingOf, coilHistory, isCutting, namesOf, sessionOf, type PlacedTree } from '../tree/index.js';
 
 /** Something the plan put off, that comes back as a task. */
 export interface Promised {
@@ -26,6 +26,8 @@ function afterBend(placed: PlacedTree, of: string, onDay: number, watched: reado
   const name = namesOf(placed.tree)(of);
   if (!branch || branch.state === 'dead')
     return { on: isoOf(onDay), ready: true, text: `${name} ${branch ? 'is dead' : 'is gone'}: this one may have to take its place.` };
+  if (bendingOf(placed.tree, onDay).get(of)?.crack === 'across')
+    return { on: null, ready: false, text: `${name} cracked across the fibre: keep this one until it shows whether that lives.` };
   const on = watched.find((w) => w.coil.branch === of);
   if (on) {
     const set = on.race.forecast.setSure;

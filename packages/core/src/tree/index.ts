@@ -1,3 +1,4 @@
+export * from './bending.js';
 export * from './blank.js';
 export * from './branches.js';
 export * from './cuts.js';
@@ -18,6 +19,7 @@ export * from './record.js';
 export * from './sense.js';
 export * from './sentences.js';
 export * from './silhouette.js';
+export * from './slope-profile.js';
 export * from './tally.js';
 export * from './types.js';
 export * from './usual-details.js';

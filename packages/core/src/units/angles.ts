@@ -11,3 +11,6 @@ export const turnDeg = (fromDeg: number, toDegrees: number): number => {
 };
 
 export const clamp = (value: number, low: number, high: number): number => Math.min(high, Math.max(low, value));
+
+/** Whole degrees, halves away from nothing, and nothing without a sign. */
+export const sayDeg = (x: number): string => `${Math.sign(x) * Math.round(Math.abs(x)) || 0}°`;

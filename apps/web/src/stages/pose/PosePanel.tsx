@@ -1,4 +1,4 @@
-import { HABITS, slopeProfile, turnBetween, type Habit } from '@ustle/core';
+import { HABITS, sayBranches, slopeProfile, turnBetween, type Habit } from '@ustle/core';
 import { BeadGlyph } from '../../shared/BeadGlyph';
 import { Caution, Choice, PanelHead, Quiet, Skeleton, Tabs } from '../../shared/parts';
 import { count } from '../../shared/say';
@@ -45,7 +45,14 @@ function Moving() {
   return (
     <p className="mt-1 text-quiet">
       At its planting angle {count(far.length, 'main branch has', 'main branches have')} to move by more than 15°
-      {far.length ? `, ${names(far[0]!.branch)} most, by ${turnBetween(far[0]!.now, far[0]!).toFixed(0)}°` : ''}.
+      {far.length
+        ? `: ${sayBranches(
+            names,
+            far.map((p) => p.branch),
+            5,
+          )}`
+        : ''}
+      .
     </p>
   );
 }

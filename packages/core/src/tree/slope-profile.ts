@@ -1,6 +1,6 @@
 import { habitElevation, nameInText, speciesOf, type Habit } from '../species/index.js';
-import type { Tree } from '../tree/index.js';
-import { sayDeg } from './say-deg.js';
+import { sayDeg } from '../units/index.js';
+import type { Tree } from './types.js';
 
 /** The slope that branches of a tree shall have by their height: the artist's own curve, else the habit chosen, else that of its kind. */
 export interface SlopeProfile {
