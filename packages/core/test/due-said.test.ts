@@ -53,7 +53,7 @@ test('what is due is said with its day, its reason, and where it is done', () =>
      "one cut: 0 coils",
      "two cuts: 2026-05-20 plan (remove) 2 branches to cut, as decided — When you like: nothing is lost by waiting.",
      "two cuts: 0 coils",
-     "all kept: 2026-05-20 plan (wire) wire the branches that stay — When you like: nothing is lost by waiting.",
+     "all kept: 2026-05-20 plan (pose) pose the branches that stay — When you like: nothing is lost by waiting.",
      "all kept: 0 coils",
      "wired: 2026-05-06 look (watch) back: look at the wire — Due since 7 April 2026. It may mark from 12 June 2026 but would not hold within fifteen years: once the shape is in, let a guy hold it.",
      "wired: 2026-05-10 look (watch) first left and first right: look at the wire — It may mark from 19 May 2026 but would not hold within fifteen years: once the shape is in, let a guy hold it.",
@@ -67,12 +67,12 @@ test('what is due is said with its day, its reason, and where it is done', () =>
      "put off: 2026-09-01 promise (remove) first left, in reserve: keep or take off? — Kept in reserve until then.",
      "put off: 2026-09-01 promise (remove) first left, first from the trunk on its left side: cut, as left for now — Left for session 2.",
      "put off: 2026-12-01 promise (remove) first right, sacrifice: thick enough below? — Runs free until then.",
-     "put off: 2026-05-20 plan (wire) wire the branches that stay — When you like: nothing is lost by waiting.",
+     "put off: 2026-05-20 plan (pose) pose the branches that stay — When you like: nothing is lost by waiting.",
      "put off: 0 coils",
      "put off, on the day: 2026-09-01 promise (remove) first left, in reserve: keep or take off? — Kept in reserve until now: decide.",
      "put off, on the day: 2026-09-01 promise (remove) first left, first from the trunk on its left side: cut, as left for now — Left for now: its time has come.",
      "put off, on the day: 2026-12-01 promise (remove) first right, sacrifice: thick enough below? — Runs free until then.",
-     "put off, on the day: 2026-09-01 plan (wire) wire the branches that stay — When you like: nothing is lost by waiting.",
+     "put off, on the day: 2026-09-01 plan (pose) pose the branches that stay — When you like: nothing is lost by waiting.",
      "put off, on the day: 0 coils",
    ]
   `);

@@ -107,16 +107,23 @@ test('what was promised comes back on its day and stays due after it, told once 
   for (const d of promises(START + 120)) expect(d.on).toBe(isoOf(START + 120));
 });
 
-test('without dates it says the next step of the plan: front, removals, cuts, wire, and then nothing', () => {
+test('without dates it says the next step of the plan: front, removals, cuts, poses, wire, and then nothing', () => {
   const plain: Tree = { ...grown(5), plan: { decisions: [], poses: [], runs: [], guys: [] } };
   const step = (t: Tree): string | undefined => dueOn(t, START).due.find((d) => d.kind === 'plan')?.title;
   const fronted = grown(5);
   const [first, second] = fronted.branches.map((b) => b.id) as [string, string];
   const kept = decided(fronted, first, 'keep');
   const toCut = decided(kept, second, 'remove');
-  expect([plain, fronted, kept, toCut].map(step)).toEqual([
+  const posed = (t: Tree, ids: string[]): Tree => ({
+    ...t,
+    plan: { ...t.plan, poses: ids.map((branch) => ({ branch, bearing: 0, elevation: 0, bends: [] })) },
+  });
+  const mains = kept.branches.filter((b) => b.parent === 'trunk').map((b) => b.id);
+  expect([plain, fronted, kept, posed(kept, mains.slice(0, 1)), posed(kept, mains), toCut].map(step)).toEqual([
     'choose the front',
     'decide what to remove',
+    'pose the branches that stay',
+    'go on posing, then wire',
     'wire the branches that stay',
     expect.stringMatching(/^1 branch to cut, as decided$/),
   ]);

@@ -15,7 +15,7 @@ export interface RaceBar {
 
 export type DueKind = 'look' | 'remove' | 'window' | 'promise' | 'plan';
 /** The stage of the tree where a task is done. */
-export type LeadsTo = 'front' | 'remove' | 'wire' | 'watch';
+export type LeadsTo = 'front' | 'remove' | 'pose' | 'wire' | 'watch';
 
 /** A task on one tree. */
 export interface Due {
@@ -117,7 +117,11 @@ function nextStep(placed: PlacedTree): Pick<Due, 'title' | 'leadsTo'> | null {
   if (open === tree.branches.length) return { title: 'decide what to remove', leadsTo: 'remove' };
   const cuts = cutList(placed, 1).length;
   if (cuts) return { title: `${cuts} ${cuts === 1 ? 'branch' : 'branches'} to cut, as decided`, leadsTo: 'remove' };
-  return tree.record.some((e) => e.kind === 'wired') ? null : { title: 'wire the branches that stay', leadsTo: 'wire' };
+  if (tree.record.some((e) => e.kind === 'wired')) return null;
+  const posed = new Set(tree.plan.poses.map((p) => p.branch));
+  if (!posed.size) return { title: 'pose the branches that stay', leadsTo: 'pose' };
+  const all = placed.branches.every((b) => b.order > 1 || b.branch.state === 'dead' || posed.has(b.branch.id));
+  return all ? { title: 'wire the branches that stay', leadsTo: 'wire' } : { title: 'go on posing, then wire', leadsTo: 'pose' };
 }
 
 function raceBar({ coil, race: { window, forecast } }: Watched): RaceBar {

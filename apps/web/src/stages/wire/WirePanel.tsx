@@ -64,7 +64,8 @@ function OpenRun({ run, part }: { run: RunPlan; part: RunBranchPlan }) {
       <Facts rows={factsOf(run, part)} />
       {bend && (
         <p className="text-quiet">
-          {BANDS[bend.band]} {UNDER[bend.protection] ?? ''} {bend.stages !== null && bend.stages > 1 ? `In ${bend.stages} stages, with rest between.` : ''}
+          {bend.protection === 'none' || bend.band !== 'calm' ? BANDS[bend.band] : ''} {UNDER[bend.protection] ?? ''}{' '}
+          {bend.stages !== null && bend.stages > 1 ? `In ${bend.stages} stages, with rest between.` : ''}
         </p>
       )}
       <PutOn key={`${run.id}${run.size}`} run={run} part={part} />
