@@ -41,6 +41,7 @@ const DROP_SHARE = { bare: 0.28, wrapped: 0.34, most: 0.45 };
 const TIP = { from: 0.8, to: 0.97 };
 const LEAST_DEG = 4;
 const LEAST_DROP_DEG = 1.5;
+const LEAST_TIP_DEG = 1;
 /** An arc turns at most so far to each side. */
 const MOST_HALF_DEG = 75;
 /** No bend is shorter than this many thicknesses: shorter is a kink. */
@@ -164,8 +165,8 @@ function wavesFor({ line, k0 }: Bending, manner: Manner, from: number): Wave[] {
   const to = manner.tipRise === null ? total * TIP.to : total * TIP.from;
   const slot = (to - from) / count;
   return Array.from({ length: count }, (_, i): Wave => {
-    const begin = from + i * slot + slot * 0.15;
-    const end = from + (i + 1) * slot - slot * 0.15;
+    const begin = Math.round(from + i * slot + slot * 0.15);
+    const end = Math.max(begin + 1, Math.round(from + (i + 1) * slot - slot * 0.15));
     const most = mostAngle(pointAt(line, begin).diameter, k0, end - begin, WAVE_RISK, 'none');
     const turn = i % 2 ? -manner.side : manner.side;
     // Aside and up, then aside and down: movement in two planes. The first turns half, so that the branch keeps its way.
@@ -180,7 +181,7 @@ function arcsFor({ line }: Bending, { arcs, planes }: NonNullable<Manner['compac
   return Array.from({ length: arcs + 1 }, (_, i): Wave => {
     const way = planes === 1 ? ((i % 2 === 0) === side > 0 ? 0 : 180) : [0, 90, 180, 270][i % 4]! * side;
     const [begin, end] = [Math.max(0, i - 0.5), Math.min(arcs, i + 0.5)];
-    return { kind: 'arc', from: from + begin * slot, to: from + end * slot, angle: 2 * halfDeg * (end - begin), way };
+    return { kind: 'arc', from: Math.round(from + begin * slot), to: Math.round(from + end * slot), angle: 2 * halfDeg * (end - begin), way };
   });
 }
 
@@ -224,21 +225,22 @@ function lay(
     add(wave.kind, wave.from, wave.to - wave.from, wave.angle, turnedTo(Math.min(wave.angle, 150), wave.way));
   }
   if (manner.tipRise !== null) {
-    bender.to(TIP.from * total);
-    const length = (TIP.to - TIP.from) * total;
-    const most = mostAngle(pointAt(line, TIP.from * total).diameter, k0, length, WAVE_RISK, 'none');
+    const [begin, end] = [Math.round(TIP.from * total), Math.round(TIP.to * total)];
+    bender.to(begin);
+    const length = Math.max(1, end - begin);
+    const most = mostAngle(pointAt(line, begin).diameter, k0, length, WAVE_RISK, 'none');
     const rise = Math.min(most, 55, manner.tipRise - bearingAndElevation(bender.tangent).elevation);
-    if (rise >= LEAST_DEG) add('tip', TIP.from * total, length, rise, turnedTo(rise, 90));
+    if (rise >= LEAST_TIP_DEG) add('tip', begin, length, rise, turnedTo(rise, 90));
   }
   return { bends, bent: bender.finish() };
 }
 
-/** The turn that brings one direction onto another. */
-function turnOnto(from: Vec, to: Vec): (v: Vec) => Vec {
+/** The turn that brings one direction onto another, or a share of it. */
+function turnOnto(from: Vec, to: Vec, share: number): (v: Vec) => Vec {
   const axis = cross(from, to);
   const sine = norm(axis);
   if (sine < 1e-9) return (v) => v;
-  return (v) => rotateAbout(v, scale(axis, 1 / sine), angleBetween(from, to));
+  return (v) => rotateAbout(v, scale(axis, 1 / sine), share * angleBetween(from, to));
 }
 
 export interface FoundBends {
@@ -248,7 +250,7 @@ export interface FoundBends {
   missDeg: number;
 }
 
-const ROUNDS = 12;
+const ROUNDS = 20;
 const CLOSE_DEG = 0.1;
 
 /** Bends that lead a branch in a direction (bearing, elevation), with a given half-angle of arcs where it is made shorter. */
@@ -256,7 +258,8 @@ function bendsTo(of: Bending, to: { bearing: number; elevation: number }, manner
   const { line, k0 } = of;
   const total = lengthOf(line);
   const wanted = direction({ bearingDeg: to.bearing, elevationDeg: to.elevation });
-  const at = Math.min(CLEAR * line.diameters[0]!, 0.05 * total);
+  // Whole millimetres, as they are told: a hair further on the branch may go another way.
+  const at = Math.round(Math.min(CLEAR * line.diameters[0]!, 0.05 * total));
   const diameter = line.diameters[0]!;
   const start = new Bender(line, carried);
   start.to(at);
@@ -264,35 +267,31 @@ function bendsTo(of: Bending, to: { bearing: number; elevation: number }, manner
   const most = mostAngle(diameter, k0, DROP_SHARE.most * total, MOST_RISK, 'both');
   let aim = wanted;
   let best: FoundBends | null = null;
+  // Where a correction goes too far the next ones go less far.
+  let share = 1;
   for (let round = 0; round < ROUNDS; round++) {
     const full = toDeg(angleBetween(grown, aim));
     const angle = Math.min(full, most);
     const dropTo = angle < full ? rotateAbout(grown, unit(cross(grown, aim)), toRad(angle)) : aim;
-    const length = dropLength(diameter, k0, angle, total);
+    const length = Math.max(1, Math.round(dropLength(diameter, k0, angle, total)));
     const drop: Drop = { to: dropTo, angle, at, length };
     const from = angle >= LEAST_DROP_DEG ? at + length : at;
     const waves = manner.compact ? arcsFor(of, manner.compact, manner.side, halfDeg, from) : wavesFor(of, manner, from);
     const laid = lay(of, drop, waves, wanted, manner, carried);
     const missDeg = toDeg(angleBetween(laid.bent.chord, wanted));
-    if (!best || missDeg < best.missDeg - 1e-9) best = { ...laid, missDeg };
+    if (best && missDeg > best.missDeg) share *= 0.6;
+    if (!best || missDeg < best.missDeg) best = { ...laid, missDeg };
     if (missDeg < CLOSE_DEG) break;
-    aim = turnOnto(laid.bent.chord, wanted)(aim);
+    aim = turnOnto(laid.bent.chord, wanted, share)(aim);
   }
   return best!;
 }
 
-/** A bend in the figures that a plan tells: whole millimetres from one end to the other, so that neighbours meet and never overlap, and tenths of a degree. */
+/** A bend in the figures that a plan tells: tenths of a degree. */
 function inFigures<B extends BendInSpace>(bend: B): B {
   const tenth = (x: number): number => Math.round(x * 10) / 10;
-  const at = Math.round(bend.at);
   const { bearing, elevation } = bend.toward;
-  return {
-    ...bend,
-    at,
-    length: Math.max(1, Math.round(bend.at + bend.length) - at),
-    angle: tenth(bend.angle),
-    toward: { bearing: tenth(bearing) % 360, elevation: tenth(elevation) },
-  };
+  return { ...bend, angle: tenth(bend.angle), toward: { bearing: tenth(bearing) % 360, elevation: tenth(elevation) } };
 }
 
 /** Bends as they were found, as the plan tells them: what is shown is what is computed on. */

@@ -1,5 +1,5 @@
 import { clamp, sayDeg, toDeg, turnDeg, wrapDeg } from '../units/index.js';
-import { angleBetween, bearingAndElevation, direction, lengthOf, norm, sub, tilting, type Limb, type Vec } from '../space/index.js';
+import { add, angleBetween, bearingAndElevation, direction, dot, lengthOf, norm, scale, screenAxes, sub, type Limb, type Vec } from '../space/index.js';
 import { greenWithChildren, namesOf, slopeProfile, stemsOf, type Gap, type PlacedBranch, type PoseSource } from '../tree/index.js';
 import { isMain, type Standing } from './world.js';
 
@@ -85,10 +85,9 @@ function leadByFront(mains: readonly Main[], front: number, green: ReadonlyMap<s
 
 /** Holes that the cuts opened are closed by whichever branch reaches them with the least turn. */
 function closeGaps(mains: readonly Main[], gaps: readonly Gap[], standing: Standing): Set<Gap> {
-  const { front } = standing;
+  const { front, out } = standing;
   const closed = new Set<Gap>();
   const taken = new Set(mains.filter((m) => m.target.from !== 'habit' && m.target.from !== 'curve').map((m) => m.id));
-  const out = front ? tilting(front).out : (p: Vec): Vec => p;
   for (const gap of gaps.filter((g) => g.opened)) {
     for (const fill of gap.fills.filter((f) => f.reaches && f.turnDeg <= GAP.mostTurn && !taken.has(f.branch))) {
       const m = mains.find((x) => x.id === fill.branch);
@@ -179,17 +178,20 @@ const FAN = { inner: 58, outer: 38, rise: 6, upright: 55 };
 /** A side shoot is turned to a hole at most so far. */
 const TO_HOLE_DEG = 28;
 
-/** For each gap that is left the shoot whose tip is nearest to it, where it is near enough. */
+/** For each gap that is left the shoot whose tip is nearest to it, where it is near enough; seen from the front a gap lies at the tip's own depth, from above at its height. */
 export function nearestToGaps(standing: Standing, shoots: readonly { id: string; line: Limb }[], gaps: readonly Gap[]): Map<string, { gap: Gap; center: Vec }> {
-  const out = standing.front ? tilting(standing.front).out : (p: Vec): Vec => p;
+  const toward = screenAxes(standing.front?.bearing ?? 0).toward;
   const found = new Map<string, { gap: Gap; center: Vec }>();
   for (const gap of gaps) {
-    const center = out(gap.center);
-    const away = (line: Limb): number => norm(sub(center, line.points[line.points.length - 1]!));
-    const [nearest] = shoots
-      .filter(({ id, line }) => !found.has(id) && away(line) < gap.radius + 0.5 * lengthOf(line))
-      .sort((a, b) => away(a.line) - away(b.line));
-    if (nearest) found.set(nearest.id, { gap, center });
+    const middle = standing.out(gap.center);
+    const centerFor = ({ points }: Limb): Vec => {
+      const off = sub(points[points.length - 1]!, middle);
+      return gap.seen === 'above' ? [middle[0], middle[1], middle[2] + off[2]] : add(middle, scale(toward, dot(off, toward)));
+    };
+    const away = (line: Limb): number => norm(sub(centerFor(line), line.points[line.points.length - 1]!));
+    const near = shoots.filter(({ id, line }) => !found.has(id) && away(line) < gap.radius + 0.5 * lengthOf(line));
+    const [nearest] = near.sort((a, b) => away(a.line) - away(b.line));
+    if (nearest) found.set(nearest.id, { gap, center: centerFor(nearest.line) });
   }
   return found;
 }
