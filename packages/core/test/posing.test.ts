@@ -146,6 +146,11 @@ test('another pose is kept aside, taken in its place, and forgotten; what is wor
   expect(slopes(after(both, aside('forget')))).toEqual([5, undefined]);
   expect(isRefused(applyAct(t, actFrom(aside('keep')), ON + 9999))).toBe(true);
   expect(after(both, { kind: 'unpose', branch: 'a' }).plan.poses).toEqual([]);
+  // Left as it grows it stays, whatever the table is tilted to; what the artist asks for is bent also where it is little.
+  const left = after(t, { kind: 'pose', branch: 'a', bearing: 90, elevation: 50, stays: true });
+  const tilted = { ...left, plan: { ...left.plan, front: { bearing: 0, pitch: 0, roll: 12 } } };
+  expect([left, tilted].map((x) => proposePoses(placeTree(x)).poses.length)).toEqual([0, 0]);
+  expect(proposePoses(placeTree(after(t, pose(45)))).poses).toHaveLength(1);
 
   const drop = (x: Tree) => proposePoses(placeTree(x)).poses[0]!;
   const [sound, worse] = [drop(t), drop(after(t, { kind: 'wood', branch: 'a', what: ['bark-in-crotch', 'wound'] }))];

@@ -27,10 +27,15 @@ export const poseBranch = actKind({
   kind: 'pose',
   fields: { ...WHERE, bends: optional(bends) },
   guarded: true,
-  apply: (tree, { id: _id, on: _on, kind: _kind, bends: given = [], reach, arcs, planes, ...where }) => {
+  apply: (tree, { id: _id, on: _on, kind: _kind, bends: given = [], reach, arcs, planes, stays, ...where }) => {
     const gone = missing(tree, where.branch, 'branch');
     if (gone) return gone;
-    const pose: Pose = { ...where, ...(reach ? { reach, arcs: arcs ?? 3, planes: planes ?? 1 } : {}), bends: [...given].sort((a, b) => a.at - b.at) };
+    const pose: Pose = {
+      ...where,
+      ...(stays ? { stays } : {}),
+      ...(reach ? { reach, arcs: arcs ?? 3, planes: planes ?? 1 } : {}),
+      bends: [...given].sort((a, b) => a.at - b.at),
+    };
     const faults = poseFaults(
       tree.branches.find((b) => b.id === pose.branch)!,
       pose,

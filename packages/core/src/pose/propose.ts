@@ -23,6 +23,8 @@ import type { Frame } from './rod.js';
 
 /** Closer than this to where it should be, a branch is left as it grows. */
 export const LEAST_BEND_DEG = 10;
+/** What the artist asks for is bent to be closer. */
+const LEAST_OWN_DEG = 2;
 /** Shorter than this, or than so many thicknesses, a shoot is cut into shape, not bent; mm. */
 const SHORT = { mm: 22, thicknesses: 5 };
 /** What would have to turn farther than this is taken off sooner than bent. */
@@ -170,6 +172,7 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = []): Pos
     const fixed = own.get(id);
     const of: Bending = { line: grown, k0: bendRatioOf(tree, id) };
     const worse = worseWood(tree, id);
+    if (fixed?.stays) return stays(`It is left as it grows, at ${sayDeg(now.elevation)}.`);
     if (fixed?.bends.length) return ownPose(of, fixed, now, carried, worse.because);
     if (b.branch.state === 'dead') return stays('Dead wood: it stays as it is, or becomes a jin.');
     // A stem of a clump is a trunk: no habit lays it down.
@@ -182,8 +185,8 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = []): Pos
     if (!fixed && b.branch.state === 'weak') return stays('Weak: let it grow stronger before it is bent.');
     const off = turnBetween(now, target);
     const compact = fixed?.reach ? { reach: Math.min(fixed.reach, total), arcs: fixed.arcs ?? 3, planes: (fixed.planes ?? 1) as 1 | 2 } : undefined;
-    if (off < LEAST_BEND_DEG && !compact)
-      return stays(...(fixed ? [`It is left as it grows, at ${sayDeg(now.elevation)}.`] : [`It lies within ${LEAST_BEND_DEG}° of where it should.`]));
+    const least = fixed ? LEAST_OWN_DEG : LEAST_BEND_DEG;
+    if (off < least && !compact) return stays(`It lies within ${least}° of where it should.`);
     if (!fixed && off > MOST_TURN_DEG) return stays(`It would have to turn ${sayDeg(off)}, which looks forced: take it off, or pose it by hand.`);
     const manner: Manner = {
       movement,

@@ -2,7 +2,7 @@ import { Type, type Static, type TObject } from '@sinclair/typebox';
 import { HABITS } from '../species/index.js';
 import { METALS } from '../wood/index.js';
 import { MOST_BRANCHES } from './measures.js';
-import { bearing, byTag, day, degrees, elevation, id, list, mm, tuple, oneOf, optional, orNull, part, share, whole, words } from './describe.js';
+import { bearing, byTag, day, degrees, elevation, id, list, mm, tuple, oneOf, optional, orNull, part, share, whole, words, yesNo } from './describe.js';
 
 export const HANDS = ['cw', 'ccw'] as const;
 export type Hand = (typeof HANDS)[number];
@@ -87,6 +87,7 @@ export const POSE_FIELDS = {
   branch: id('which branch'),
   bearing: bearing('of the straight line from shoulder to tip, once it is bent; after the planting angle'),
   elevation: elevation('of that line'),
+  stays: optional(yesNo('it is left as it grows, carried along by what it grows on')),
   ...COMPACT,
   bends: list(BEND, 50, 'its bends, from the shoulder; proposed where there are none'),
 };

@@ -16,7 +16,8 @@ function Where({ id, now, pose }: { id: string; now: PlanPose['now']; pose: Plan
   const { tree, act } = useDesk();
   const own = tree.plan.poses.find((p) => p.branch === id);
   const at = pose ?? now;
-  const set = (to: Partial<Pose>): void => void act({ kind: 'pose', ...own, branch: id, bearing: at.bearing, elevation: at.elevation, ...to, bends: [] });
+  const set = (to: Partial<Pose>): void =>
+    void act({ kind: 'pose', ...own, branch: id, stays: false, bearing: at.bearing, elevation: at.elevation, ...to, bends: [] });
   return (
     <div className="flex flex-wrap gap-x-4 gap-y-2">
       <NumberField
@@ -110,7 +111,7 @@ export function OpenPose({ id, pose, still }: { id: string; pose: PlanPose | und
               <button
                 type="button"
                 className="btn btn-outline btn-sm border-rule font-normal"
-                onClick={() => void act({ kind: 'pose', branch: id, ...now, bends: [] })}
+                onClick={() => void act({ kind: 'pose', branch: id, ...now, stays: true, bends: [] })}
               >
                 Leave as it grows
               </button>
