@@ -1,32 +1,16 @@
 import { isoOf } from '../units/index.js';
 import { bendRisk, stagesFor } from '../wood/index.js';
 import { afterBending, bendRatioOf, BY_HAND, restFor, stageDates, worseWood } from '../pose/index.js';
-import type { BendingSoFar, BendKind, PlannedPose, PoseSource, Tree } from '../tree/index.js';
+import type { BendingSoFar, PlannedBend, PlannedPose, PoseSource, Tree } from '../tree/index.js';
 import type { RunBranchPlan } from '../wire/index.js';
 import { angle, digits } from './digits.js';
 
-export interface PlanBend {
-  at: number;
-  length: number;
-  angle: number;
-  toward: { bearing: number; elevation: number };
-  kind: BendKind;
-  /** Which way the branch goes where the bend begins. */
-  start: { bearing: number; elevation: number };
-  diameter: number;
-  radius: number;
-  strain: number;
-  risk: number;
-  band: string;
-  /** Of the bend by hand; null: not in one season. */
-  stages: number | null;
+/** A planned bend with what the hand does; stages and protection are as its record asks. */
+export interface PlanBend extends PlannedBend {
   /** Rest between its stages, in words; empty where it is made at once. */
   rest: string;
   /** Days of its stages to come, ISO; none where they all fit into a day. */
   dates: string[];
-  protection: string;
-  /** What would do in place of a bend that is more than the wood takes in one season. */
-  nearest: string | null;
   /** What the hand bends to and what stays under the wire, degrees; null where no coil holds it. */
   handDeg: number | null;
   settlesDeg: number | null;
