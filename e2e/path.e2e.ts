@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { ask } from '../apps/server/test/server';
-import { idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, text, there, visit, write, type App } from './app';
+import { idOf, loadStudio, open, press, says, sceneReady, stored, text, there, visit, write, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
@@ -101,12 +101,13 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
 
   // Wire one branch; the coil is drawn.
   await page.keyboard.press('6');
-  await says(page, /branches to wire/);
+  await says(page, /pieces for \d+ branches/);
   const [first, called] = await page.evaluate(() => {
-    const row = document.querySelector<HTMLElement>('aside li > button[data-branch]')!;
+    const rows = [...document.querySelectorAll<HTMLElement>('aside li > button[data-run]')];
+    const row = rows.find((r) => !r.querySelector('strong')!.innerText.includes(' and '))!;
     return [row.dataset.branch!, row.querySelector('strong')!.innerText];
   });
-  await pressWhere(page, 'aside li > button[aria-expanded]', /./);
+  await (await there(page, `aside li > button[data-branch="${first}"]`)).evaluate((row) => (row as HTMLElement).click());
   await says(page, /Bend to \d+°.*Rules of thumb.*Put on/);
   const unwired = await drawn();
   await write(page, 'form input[data-date]', '18 April 2026');

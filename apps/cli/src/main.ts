@@ -77,9 +77,10 @@ function program(): Command {
     .description('the whole plan of one tree')
     .option('--on <date>', 'the day to plan for, such as 2026-03-01')
     .option('--json', 'as one JSON document')
-    .action((file: string, options: { on?: string; json?: boolean }) => {
+    .option('--paths', 'with the way of every wire on the tree, as points')
+    .action((file: string, options: { on?: string; json?: boolean; paths?: boolean }) => {
       const tree = load(file);
-      const plan = planTree(tree, dayFrom(options.on));
+      const plan = planTree(tree, dayFrom(options.on), { paths: options.paths ?? false });
       if (options.json) print(JSON.stringify(plan, null, 2));
       else summary(tree, plan).map(harmless).forEach(print);
     });

@@ -1,7 +1,22 @@
 import fc from 'fast-check';
 import { Vector3 } from 'three';
-import { distance, generateTree, helix, largeTree, lengthOf, placeTree, pointAt, seeded, smooth, tilt, wedge, type Limb, type Vec } from '@ustle/core';
-import { coilMesh, type DrawnCoil } from '../src/turntable/coil-geometry';
+import {
+  distance,
+  coilAlone,
+  FlatBark,
+  generateTree,
+  largeTree,
+  lengthOf,
+  placeTree,
+  pointAt,
+  seeded,
+  smooth,
+  tilt,
+  wedge,
+  type Limb,
+  type Vec,
+} from '@ustle/core';
+import { coilMesh, strandsOf, type DrawnCoil } from '../src/turntable/coil-geometry';
 import { tiltMatrix } from '../src/turntable/stand';
 import { showTufts, sortTufts, tuftGeometry, tuftsOf } from '../src/turntable/foliage';
 import { barkLook, leafLook } from '../src/turntable/colours';
@@ -22,21 +37,27 @@ function toAxis(line: Limb, p: Vec): { away: number; radius: number } {
   return best;
 }
 
-test('a coil as drawn touches its branch all along and goes round it by its own hand', () => {
+test('wire as drawn touches its branch all along, also where strands lie side by side', () => {
   fc.assert(
     fc.property(seeds, fc.constantFrom('cw', 'ccw'), fc.constantFrom('over', 'under'), fc.integer({ min: 1, max: 3 }), (seed, hand, start, strands) => {
       const b = grown(seed).branches.find((x) => x.order === 1)!;
-      const coil: DrawnCoil = { branch: b.branch.id, metal: 'copper', size: 2, strands, angle: 45, hand, start, state: 'clear', planned: false };
-      const positions = coilMesh([{ coil, line: b.line }]).getAttribute('position');
-      expect(positions.count).toBeGreaterThan(100 * strands);
+      const places = coilAlone(b.branch.id, new FlatBark(b.line), { hand, start, angle: 45, size: 2 });
+      const coil: DrawnCoil = { branch: b.branch.id, metal: 'copper', size: 2, strands, places, state: 'clear', planned: false };
+      const lineOf = (): typeof b.line => b.line;
       const fine = smooth(b.line, 8);
-      for (let i = 0; i < positions.count; i += Math.ceil(positions.count / 60)) {
-        const { away, radius } = toAxis(fine, [positions.getX(i), positions.getY(i), positions.getZ(i)]);
-        // The tube lies between the bark and a wire's thickness off it; strands lie beside each other, not on each other.
-        expect(away).toBeGreaterThan(radius - 0.8);
-        expect(away).toBeLessThan(radius + coil.size + 1.2);
+      const drawn = strandsOf(coil, lineOf);
+      expect(drawn).toHaveLength(strands);
+      for (const p of drawn.flat()) {
+        const { away, radius } = toAxis(fine, p);
+        expect(Math.abs(away - radius - 1)).toBeLessThan(0.1);
       }
-      expect(helix(fine, { size: 2, angleDeg: 45, hand, start, strands, from: 10, to: lengthOf(fine) * 0.9 })).toHaveLength(strands);
+      drawn.slice(1).forEach((strand, k) => {
+        const before = drawn[k]!;
+        const gaps = strand.slice(4, -4).map((p) => Math.min(...before.map((q) => distance(p, q))));
+        expect(Math.min(...gaps)).toBeGreaterThan(1.3);
+        expect(Math.max(...gaps)).toBeLessThan(3.4);
+      });
+      expect(coilMesh([coil], lineOf).getAttribute('position').count).toBeGreaterThan(100 * strands);
     }),
     { numRuns: 12 },
   );

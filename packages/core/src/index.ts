@@ -12,4 +12,5 @@ export * from './generate/index.js';
 export * from './reading/index.js';
 export * from './season/index.js';
 export * from './acts/index.js';
+export * from './rack/index.js';
 export * from './plan/index.js';

@@ -65,12 +65,17 @@ test('every living branch is wired once or told why not; thick before thin withi
         if (before && before.order === r.order) expect(before.size).toBeGreaterThanOrEqual(r.size);
         if (before) expect(before.order).toBeLessThanOrEqual(r.order);
         const [part] = r.branches;
-        const b = placeTree(t).byId.get(part!.branch)!;
-        // Wound at 45°, the wire is longer than what it covers; loops and a twentieth for the hands come on top.
-        expect(r.length).toBeGreaterThan(lengthOf(b.line) * 0.9 * Math.SQRT2);
-        expect(r.length).toBeLessThan(lengthOf(b.line) * Math.SQRT2 * 1.05 + 21 * r.size + 1);
+        const placed = placeTree(t);
+        // Wound at 45°, give or take a fifth, the wire is longer than what it covers; the way round, loops and a twentieth come on top.
+        for (const { branch: id, from, to } of r.branches) {
+          expect(to - from).toBeLessThan(lengthOf(placed.byId.get(id)!.line) * 0.9 * Math.SQRT2 * 1.15);
+          expect(from).toBeGreaterThanOrEqual(0);
+        }
+        const wound = r.branches.reduce((sum, b) => sum + b.to - b.from, 0);
+        expect(r.length).toBeGreaterThan((wound + r.route!.length * 0.8 + 20 * r.size) * 1.05);
+        expect(r.length).toBeLessThan((wound + r.route!.length + 20 * r.size + 160) * 1.05);
         expect(r.mass).toBeCloseTo(((Math.PI / 4) * r.size ** 2 * r.length * r.strands * METAL_DATA[r.metal].density) / 1000, 6);
-        expect(part!.rule).toEqual(ruleOfThumb(b.branch.d));
+        expect(part!.rule).toEqual(ruleOfThumb(placed.byId.get(part!.branch)!.branch.d));
         expect(part!.bendTo).toBeGreaterThanOrEqual(part!.target - 1e-9);
         expect(part!.because.join(' ')).toMatch(/\d/);
       });

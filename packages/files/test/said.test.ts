@@ -161,7 +161,7 @@ test('faults of tables are named by the line they stand in, empty lines counted'
   expect(writeBranchCsv(tree().branches.slice(0, 2))).toMatchInlineSnapshot(`
    "id,parent,at,bearing,elevation,length,d,name,tipD,bareTo,green,state,stage,backBuds
    b1,trunk,81.5,54.3,32.4,160.2,9,,2.9,0.3,0.567,normal,wood,false
-   b2,b1,67.3,121.6,32.5,48.2,4.1,,1.3,0.3,0.171,normal,wood,true
+   b2,b1,67.3,103.1,32.5,48.2,4.1,,1.3,0.3,0.171,normal,wood,true
    "
   `);
 });

@@ -2,14 +2,13 @@ import { lazy, Suspense, useEffect, useLayoutEffect, useMemo, useState } from 'r
 import { createPortal } from 'react-dom';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import type { StoredTree } from '@ustle/contract';
-import { coilsOn, dayOf, outcomeOf, treeOn, type View } from '@ustle/core';
+import { dayOf, outcomeOf, treeOn, type View } from '@ustle/core';
 import { useKeys } from '../shared/keys';
 import { Skeleton } from '../shared/parts';
 import { useTree, useYard } from '../shared/queries';
-import type { DrawnCoil } from '../turntable/coil-geometry';
-import { useStages } from '../work/use-planner';
 import { STAGES } from './all';
 import { DayShown } from './DayShown';
+import { useCoils } from './drawn-coils';
 import { DeskContext, useNewDesk, type Desk } from './desk';
 import { Ribbon } from './Ribbon';
 import { BenchContext, type Drawing, type Stage } from './stage';
@@ -36,27 +35,6 @@ function useStageKeys(id: string): void {
   useKeys('Stages', keys);
 }
 
-/** The coils on the tree on the day shown, each as it is likely to be then. */
-function useCoils({ tree, today, day }: Desk): DrawnCoil[] {
-  const likely = useStages(tree, today, day);
-  return useMemo(
-    () =>
-      coilsOn(tree, Math.min(dayOf(today), dayOf(day))).map(({ branch, metal, size, strands, angle, hand, start }) => ({
-        branch,
-        metal,
-        size,
-        strands,
-        angle,
-        hand,
-        start,
-        planned: false,
-        state: likely?.find((s) => s.branch === branch)?.stage ?? 'clear',
-      })),
-    [tree, today, day, likely],
-  );
-}
-
-/** The open stage: its panel here, its tools over the turntable, its drawing told to the page. */
 function OpenStage({ stage, desk, over, onDraw }: { stage: Stage; desk: Desk; over: HTMLElement | null; onDraw: (drawing: Drawing) => void }) {
   const bench = stage.useBench(desk);
   const { Panel, Over } = stage;

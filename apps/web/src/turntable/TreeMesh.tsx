@@ -5,7 +5,7 @@ import { mergeGeometries } from 'three/addons/utils/BufferGeometryUtils.js';
 import { lengthOf, pointAt, speciesOf, stretch, type Limb, type Pad, type PlacedBranch, type PlacedTree } from '@ustle/core';
 import { coilMesh, type DrawnCoil } from './coil-geometry';
 import { FOV_DEG } from './framing';
-import { barkLook, leafLook, METAL_COLOURS, STATE_COLOURS, type Room } from './colours';
+import { barkLook, leafLook, METAL_COLOURS, PLANNED_COLOURS, STATE_COLOURS, type Room } from './colours';
 import { pickable } from './picking';
 import { showTufts, sortTufts, TUFT_FRAGMENT, TUFT_VERTEX, tuftGeometry, tuftsOf, tuftTexture } from './foliage';
 import { dot } from './sprites';
@@ -167,20 +167,23 @@ function Foliage({ placed, pads, hidden, dim }: { placed: PlacedTree; pads: read
 /** Coils on what will be left of their branches, or on the branch that goes. */
 function Coils({ placed, after, coils }: { placed: PlacedTree; after: PlacedTree; coils: readonly DrawnCoil[] }) {
   const groups = useMemo(() => {
-    const byColour = new Map<string, { coil: DrawnCoil; line: PlacedTree['branches'][number]['line'] }[]>();
+    const lineOf = (limb: string): Limb | undefined => (limb === 'trunk' ? after.trunk : (after.byId.get(limb) ?? placed.byId.get(limb))?.line);
+    const byColour = new Map<string, DrawnCoil[]>();
     for (const coil of coils) {
-      const branch = after.byId.get(coil.branch) ?? placed.byId.get(coil.branch);
-      if (!branch) continue;
-      const colour = STATE_COLOURS[coil.state] ?? METAL_COLOURS[coil.metal];
-      const key = `${colour}|${coil.planned}`;
-      byColour.set(key, [...(byColour.get(key) ?? []), { coil, line: branch.line }]);
+      const key = `${STATE_COLOURS[coil.state] ?? (coil.planned ? PLANNED_COLOURS : METAL_COLOURS)[coil.metal]}|${coil.planned}`;
+      byColour.set(key, [...(byColour.get(key) ?? []), coil]);
     }
-    return [...byColour].map(([key, items]) => ({ key, colour: key.split('|')[0]!, planned: items[0]!.coil.planned, geometry: coilMesh(items) }));
+    return [...byColour].map(([key, items]) => ({
+      key,
+      colour: key.split('|')[0]!,
+      planned: items[0]!.planned,
+      geometry: coilMesh(items, lineOf),
+    }));
   }, [placed, after, coils]);
   useEffect(() => () => groups.forEach((g) => g.geometry.dispose()), [groups]);
   return groups.map((g) => (
     <mesh key={g.key} geometry={g.geometry} castShadow={!g.planned}>
-      <meshPhongMaterial color={g.colour} specular="#fff2e0" shininess={46} transparent={g.planned} opacity={g.planned ? 0.5 : 1} />
+      <meshPhongMaterial color={g.colour} specular="#fff2e0" shininess={46} transparent={g.planned} opacity={g.planned ? 0.85 : 1} />
     </mesh>
   ));
 }

@@ -1,33 +1,53 @@
 import { BufferGeometry, CatmullRomCurve3, TubeGeometry, Vector3 } from 'three';
 import { mergeGeometries } from 'three/addons/utils/BufferGeometryUtils.js';
-import { helix, lengthOf, smooth, WOUND_SHARE, type Hand, type Limb, type Start } from '@ustle/core';
+import { FlatBark, lengthOf, smooth, type Limb, type Vec, type WirePlace } from '@ustle/core';
 
 export interface DrawnCoil {
   branch: string;
   metal: 'copper' | 'aluminium';
   size: number;
   strands: number;
-  angle: number;
-  hand: Hand;
-  start: Start;
+  /** Where it lies: on its branch, and on the limb that it comes round. */
+  places: readonly WirePlace[];
   /** Drawn in the metal's colour, or in the colour of its state on the day shown. */
   state: 'clear' | 'touching' | 'marking' | 'deep' | 'swallowed';
   planned: boolean;
 }
 
-/** The wire of a coil as a tube: a true helix at the coil's own pitch and hand. */
-function coilGeometry(line: Limb, coil: DrawnCoil): BufferGeometry {
+/** Barks of limbs as they are drawn, each laid out once. */
+const drawn = new WeakMap<Limb, { bark: FlatBark; stretch: number }>();
+
+function barkAsDrawn(line: Limb): { bark: FlatBark; stretch: number } {
+  const before = drawn.get(line);
+  if (before) return before;
   const fine = smooth(line, 8);
-  const wound = {
-    size: coil.size,
-    angleDeg: coil.angle,
-    hand: coil.hand,
-    start: coil.start,
-    strands: coil.strands,
-    from: line.diameters[0]! * 0.75,
-    to: lengthOf(fine) * WOUND_SHARE,
-  };
-  const tubes = helix(fine, wound)
+  const made = { bark: new FlatBark(fine), stretch: lengthOf(fine) / lengthOf(line) };
+  drawn.set(line, made);
+  return made;
+}
+
+/** The centre lines of a coil's strands, side by side, on limbs however they are bent. */
+export function strandsOf(coil: DrawnCoil, lineOf: (limb: string) => Limb | undefined): Vec[][] {
+  return Array.from({ length: coil.strands }, (_, k) => {
+    const beside = (k - (coil.strands - 1) / 2) * coil.size;
+    return coil.places.flatMap((place, i): Vec[] => {
+      const line = lineOf(place.limb);
+      if (!line) return [];
+      const { bark, stretch } = barkAsDrawn(line);
+      const s = place.s * stretch;
+      const round = bark.radius(s) + coil.size / 2;
+      // Parallel strands lie square to the wire's own way on the bark.
+      const near = [coil.places[i - 1], coil.places[i + 1]].filter((p): p is WirePlace => p?.limb === place.limb);
+      const [from, to] = [near[0] ?? place, near[near.length - 1] ?? place];
+      const [along, across] = [to.s - from.s, (to.turn - from.turn) * round];
+      const way = Math.hypot(along, across) || 1;
+      return [bark.point({ s: s - (beside * across) / way, turn: place.turn + (beside * along) / way / round, lift: place.lift })];
+    });
+  });
+}
+
+function coilGeometry(coil: DrawnCoil, lineOf: (limb: string) => Limb | undefined): BufferGeometry {
+  const tubes = strandsOf(coil, lineOf)
     .filter((points) => points.length > 3)
     .map((points) => {
       const curve = new CatmullRomCurve3(
@@ -35,13 +55,13 @@ function coilGeometry(line: Limb, coil: DrawnCoil): BufferGeometry {
         false,
         'centripetal',
       );
-      return new TubeGeometry(curve, points.length * 2, coil.size / 2, 7, false);
+      return new TubeGeometry(curve, Math.round(points.length * 1.5), coil.size / 2, 7, false);
     });
   return mergeGeometries(tubes) ?? new BufferGeometry();
 }
 
 /** All coils of one look as one mesh. */
-export function coilMesh(coils: readonly { coil: DrawnCoil; line: Limb }[]): BufferGeometry {
-  const parts = coils.map(({ coil, line }) => coilGeometry(line, coil)).filter((g) => g.getAttribute('position'));
+export function coilMesh(coils: readonly DrawnCoil[], lineOf: (limb: string) => Limb | undefined): BufferGeometry {
+  const parts = coils.map((coil) => coilGeometry(coil, lineOf)).filter((g) => g.getAttribute('position'));
   return parts.length ? mergeGeometries(parts) : new BufferGeometry();
 }

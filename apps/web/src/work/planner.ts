@@ -62,7 +62,7 @@ let tipDrag: TipDrag | null = null;
 
 /** The heavy work, off the page's thread. */
 export const planner = {
-  plan: (tree: Tree, on: string): PlanDocument => planTree(tree, dayOf(on), { fronts: false }),
+  plan: (tree: Tree, on: string): PlanDocument => planTree(tree, dayOf(on), { fronts: false, places: true }),
 
   /** Searches the fronts; a coarse rose first, then the fine one, level before tilted. A later call ends an earlier one, which answers null. */
   async fronts(tree: Tree, search: { tilts: number[]; weights: Weights }, onRose: (rose: Front[], done: number) => void): Promise<FrontResult | null> {

@@ -5,18 +5,19 @@ import { listBranch, remeasure, unlist } from './branches.js';
 import { chooseRules } from './choose-rules.js';
 import { decide, either, putOff } from './decide.js';
 import { chooseFront, keepOpen } from './fronts.js';
-import { wireManner } from './manner.js';
+import { branchManner, wireManner } from './manner.js';
 import { measure } from './measure.js';
 import { PLAIN_ACTS, withdraw, type PlainFields } from './note-line.js';
 import { bendTrunk, noteWood, poseAside, poseBranch, setPosing, unpose } from './pose.js';
 import { noteReading } from './note-reading.js';
 import { takeOff } from './take-off.js';
-import { putWireOn } from './wire.js';
+import { letRunGo, putWireOn, settleRun } from './wire.js';
 import { dayOf } from '../units/index.js';
 
 /** Every way to change a tree; a new one is a file beside these and a word here. */
 const OWN = [
   wireManner,
+  branchManner,
   chooseFront,
   keepOpen,
   noteReading,
@@ -34,6 +35,8 @@ const OWN = [
   setPosing,
   bendTrunk,
   noteWood,
+  settleRun,
+  letRunGo,
   putWireOn,
   takeOff,
   withdraw,

@@ -1,11 +1,47 @@
-import { MANNER } from '../tree/index.js';
-import { actKind, inPlan } from './act.js';
+import { FIRMNESSES, id, MANNER, oneOf, optional, orNull, WIRING_MANNER, type WiringManner } from '../tree/index.js';
+import { METALS } from '../wood/index.js';
+import { actKind, inPlan, missing } from './act.js';
 
 /** Says how a tree is wired: how firmly, and which marks it bears. */
 export const wireManner = actKind({
   kind: 'manner',
   fields: MANNER,
   guarded: true,
-  apply: (tree, { firmness, tolerance }) => inPlan(tree, { ...(firmness ? { firmness } : {}), ...(tolerance ? { tolerance } : {}) }),
-  say: ({ firmness, tolerance }) => (firmness ? `wire it ${firmness}` : `bear ${tolerance === 'fading' ? 'marks that fade' : 'no marks'}`),
+  apply: (tree, { firmness, tolerance, metal }) =>
+    inPlan(tree, { ...(firmness ? { firmness } : {}), ...(tolerance ? { tolerance } : {}), ...(metal !== undefined ? { metal } : {}) }),
+  say: ({ firmness, tolerance, metal }) =>
+    firmness
+      ? `wire it ${firmness}`
+      : metal !== undefined
+        ? `wire it in ${metal ?? 'the metal of its kind'}`
+        : `bear ${tolerance === 'fading' ? 'marks that fade' : 'no marks'}`,
+});
+
+const { branch: _branch, ...OWN } = WIRING_MANNER.properties;
+
+/** Says how one branch is wired; what is null is as for its tree again. */
+export const branchManner = actKind({
+  kind: 'branch-manner',
+  fields: {
+    branch: id('which branch'),
+    metal: optional(orNull(oneOf(METALS, 'metal of its wire'))),
+    firmness: optional(orNull(oneOf(FIRMNESSES, 'how firm its wire is'))),
+    clip: OWN.clip,
+  },
+  guarded: true,
+  apply: (tree, { branch, metal, firmness, clip }) => {
+    const gone = missing(tree, branch, 'branch');
+    if (gone) return gone;
+    const all = tree.plan.wiring ?? [];
+    const own = {
+      ...all.find((w) => w.branch === branch),
+      ...(metal !== undefined ? { metal } : {}),
+      ...(firmness !== undefined ? { firmness } : {}),
+      ...(clip !== undefined ? { clip } : {}),
+    };
+    const said = Object.entries(own).filter(([key, value]) => key !== 'branch' && value !== null && value !== false);
+    const others = all.filter((w) => w.branch !== branch);
+    return inPlan(tree, { wiring: said.length ? [...others, { branch, ...Object.fromEntries(said) } as WiringManner] : others });
+  },
+  say: ({ branch, clip }, names) => (clip ? `shape ${names(branch)} by cutting` : `how ${names(branch)} is wired`),
 });

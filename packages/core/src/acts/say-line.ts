@@ -9,8 +9,8 @@ const remark =
 
 /** What each kind of line says, after the day and the branch's name. */
 const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
-  wired: ({ size, metal, strands, bentDeg }) =>
-    `wired, ${size?.toFixed(1) ?? '?'} mm ${metal ?? ''}${strands && strands > 1 ? ` × ${strands}` : ''}${bentDeg ? `, bent to ${whole(bentDeg)}°` : ''}`,
+  wired: ({ size, metal, strands, bentDeg, turns, anchor }) =>
+    `wired, ${size?.toFixed(1) ?? '?'} mm ${metal ?? ''}${strands && strands > 1 ? ` × ${strands}` : ''}${turns ? `, ${turns.toFixed(1)} turns` : ''}${bentDeg ? `, bent to ${whole(bentDeg)}°` : ''}${anchor === 'slipping' ? ', its anchor slips' : ''}`,
   bent: ({ bentDeg, sound, crack }) =>
     `bent${bentDeg ? ` to ${whole(bentDeg)}°` : ''}${crack && crack !== 'none' ? `, cracked ${crack} the fibre` : sound && sound !== 'none' ? `, the ${sound} was heard` : ''}`,
   guyed: remark('tied'),

@@ -1,9 +1,35 @@
 import type { Static, TObject } from '@sinclair/typebox';
-import { id, LINE_COMMON, LINE_FIELDS, WINDING_FIELDS, WIRE_FIELDS, type Run, type Tree } from '../tree/index.js';
-import { actKind, missing } from './act.js';
+import {
+  id,
+  LINE_COMMON,
+  LINE_FIELDS,
+  list,
+  optional,
+  part,
+  RUN,
+  sayBranches,
+  WINDING_FIELDS,
+  WIRE_FIELDS,
+  type RecordLine,
+  type Run,
+  type Tree,
+} from '../tree/index.js';
+import { whyNotJoined } from '../wire/index.js';
+import { actKind, inPlan, missing, refuse, type Applied } from './act.js';
 
-const { gap, wrap, bentDeg, targetDeg, over } = LINE_FIELDS.wired;
-const FIELDS = { branch: id('which branch'), ...WIRE_FIELDS, ...WINDING_FIELDS, gap, wrap, bentDeg, targetDeg, over, text: LINE_COMMON.text };
+const { gap, wrap, bentDeg, targetDeg, over, turns, anchor, length, roll } = LINE_FIELDS.wired;
+const ON_BRANCH = { branch: id('which branch'), ...WINDING_FIELDS, bentDeg, targetDeg, over, turns };
+const FIELDS = {
+  ...WIRE_FIELDS,
+  ...ON_BRANCH,
+  second: optional(part(ON_BRANCH, 'the branch that its other half is wound on')),
+  gap,
+  wrap,
+  anchor,
+  length,
+  roll,
+  text: LINE_COMMON.text,
+};
 type Wired = Static<TObject<typeof FIELDS>>;
 
 const freeRunId = ({ runs }: Tree['plan']): string => {
@@ -13,25 +39,94 @@ const freeRunId = ({ runs }: Tree['plan']): string => {
   return `w${n}`;
 };
 
-/** The run that a coil belongs to: the plan's own for that branch with the same wire, else a new one that takes its place. */
-function runFor({ plan }: Tree, { branch, metal, size, strands, angle, hand, start }: Wired): { id: string; runs: Run[] } {
-  const same = plan.runs.find((r) => r.metal === metal && r.size === size && r.strands === strands && r.branches.some((b) => b.branch === branch));
+/** The runs with some branches taken off them; what is left without any is gone. */
+const without = (runs: readonly Run[], branches: readonly string[]): Run[] =>
+  runs.map((r) => ({ ...r, branches: r.branches.filter((b) => !branches.includes(b.branch)) })).filter((r) => r.branches.length > 0);
+
+const isOn = (run: Run, branches: readonly string[]): boolean => branches.every((id) => run.branches.some((b) => b.branch === id));
+
+/** The run that a piece belongs to: the plan's own with the same wire on them, also where one half goes on after the other, else a new one that takes its place. */
+function runFor({ plan }: Tree, { metal, size, strands, angle, branch, hand, start, second }: Wired): { id: string; runs: Run[] } {
+  const branches = [{ branch, hand, start }, ...(second ? [{ branch: second.branch, hand: second.hand, start: second.start }] : [])];
+  const ids = branches.map((b) => b.branch);
+  const same = plan.runs.find((r) => r.metal === metal && r.size === size && r.strands === strands && isOn(r, ids));
   if (same) return { id: same.id, runs: plan.runs };
-  const run: Run = { id: freeRunId(plan), metal, size, strands, angle, branches: [{ branch, hand, start }] };
-  const others = plan.runs.map((r) => ({ ...r, branches: r.branches.filter((b) => b.branch !== branch) })).filter((r) => r.branches.length > 0);
-  return { id: run.id, runs: [...others, run] };
+  const run: Run = { id: freeRunId(plan), metal, size, strands, angle, branches };
+  return { id: run.id, runs: [...without(plan.runs, ids), run] };
 }
 
-/** A coil was put on: the plan takes its run, the record a line. */
+/** A piece of wire was put on, on one branch or on two: the plan takes its run, the record a line for each. */
 export const putWireOn = actKind({
   kind: 'wired',
   fields: FIELDS,
   guarded: true,
   apply: (tree, { id: _id, ...wired }) => {
-    const gone = missing(tree, wired.branch, 'branch');
+    const { second, length: whole, roll: from, ...first } = wired;
+    const gone = missing(tree, first.branch, 'branch') ?? (second ? missing(tree, second.branch, 'second') : null);
     if (gone) return gone;
+    if (second?.branch === first.branch) return refuse('second', 'choice', 'The other half needs another branch; this is the same one.');
     const { id: run, runs } = runFor(tree, wired);
-    return { tree: runs === tree.plan.runs ? tree : { ...tree, plan: { ...tree.plan, runs } }, lines: [{ gap: 0, wrap: 'none', ...wired, run }] };
+    const used = { ...(whole ? { length: whole } : {}), ...(from ? { roll: from } : {}) };
+    const { branch: _b, hand: _h, start: _s, bentDeg: _a, targetDeg: _t, over: _o, turns: _n, ...common } = first;
+    const lines: RecordLine[] = [
+      { gap: 0, wrap: 'none', ...first, ...used, run },
+      ...(second ? [{ gap: 0, wrap: 'none' as const, ...common, ...second, run }] : []),
+    ];
+    return { tree: runs === tree.plan.runs ? tree : { ...tree, plan: { ...tree.plan, runs } }, lines };
   },
-  say: ({ branch }, names) => `wire ${names(branch)}`,
+  say: ({ branch, second }, names) => `wire ${sayBranches(names, [branch, ...(second ? [second.branch] : [])], 2)}`,
+});
+
+/** A wire thicker than this against its branch cannot be wound. */
+const THICKEST = 0.6;
+
+const { id: RUN_ID, ...RUN_FIELDS } = RUN.properties;
+
+/** Settles a piece of wire as its artist wants it; the rest of the plan is made to go with it. */
+export const settleRun = actKind({
+  kind: 'run',
+  fields: {
+    ...RUN_FIELDS,
+    branches: list(part({ branch: id('which branch'), ...WINDING_FIELDS }, 'a branch of a run'), 2, 'one branch, or two', 1),
+    run: optional(id('which run')),
+  },
+  guarded: true,
+  apply: (tree, { run: asked, metal, size, strands, angle, branches, side, length: planned }) => {
+    const ids = branches.map((b) => b.branch);
+    for (const branch of ids) {
+      const gone = missing(tree, branch, 'branches');
+      if (gone) return gone;
+      const { d, state } = tree.branches.find((b) => b.id === branch)!;
+      if (state === 'dead') return refuse('branches', 'choice', 'Dead wood is not wired.');
+      if (size > d * THICKEST)
+        return refuse('size', 'range', `size: ${size} mm of wire cannot be wound on a branch of ${d} mm; at most ${(d * THICKEST).toFixed(1)} mm.`);
+    }
+    const given = { metal, size, strands, angle, branches, ...(side ? { side } : {}), ...(planned ? { length: planned } : {}) };
+    const why = branches.length > 1 ? whyNotJoined(tree, given as Run) : null;
+    if (why) return refuse('branches', 'no-way', why);
+    const others = without(
+      tree.plan.runs.filter((r) => r.id !== asked),
+      ids,
+    );
+    const free = asked && !others.some((r) => r.id === asked) ? asked : freeRunId({ ...tree.plan, runs: others });
+    return inPlan(tree, { runs: [...others, { id: free, ...given } as Run] });
+  },
+  say: ({ branches }, names) =>
+    `settle the wire of ${sayBranches(
+      names,
+      branches.map((b) => b.branch),
+      2,
+    )}`,
+});
+
+/** Lets go of a settled piece that is not on yet: it is proposed again. */
+export const letRunGo = actKind({
+  kind: 'unrun',
+  fields: { run: RUN_ID },
+  guarded: true,
+  apply: (tree, { run }): Applied | ReturnType<typeof refuse> => {
+    if (!tree.plan.runs.some((r) => r.id === run)) return refuse('run', 'not-found', `Run "${run}" is not settled in this plan.`);
+    return inPlan(tree, { runs: tree.plan.runs.filter((r) => r.id !== run) });
+  },
+  say: ({ run }) => `let ${run} be planned anew`,
 });

@@ -103,7 +103,7 @@ export function generateTree(growing: Growing): Tree {
     );
   };
 
-  const withSecondaries = (line: Limb, parent: string, bearing: number, rising: number, count = growing.secondaries ?? 3, level?: number): void => {
+  const withSecondaries = (line: Limb, parent: string, rising: number, count = growing.secondaries ?? 3, level?: number): void => {
     for (let k = 0; k < count; k++) {
       const at = lengthOf(line) * (0.42 + (0.45 * k) / Math.max(1, count - 1));
       const here = pointAt(line, at);
@@ -113,7 +113,8 @@ export function generateTree(growing: Growing): Tree {
         parent,
         line,
         at,
-        wrapDeg(bearing + side * between(35, 60)),
+        // Away from where the limb goes just there, or it would grow along it.
+        wrapDeg(slopeHere.bearing + side * between(40, 65)),
         (level ?? slopeHere.elevation) + between(-6, 14),
         lengthOf(line) * between(0.3, 0.42),
         Math.max(1.4, here.diameter * between(0.5, 0.65)),
@@ -141,7 +142,7 @@ export function generateTree(growing: Growing): Tree {
       );
       // The second of twins runs out thin, as the trunk does.
       if (form === 'twin') branches[branches.length - 1]!.tipD = round(Math.max(1.5, 0.1 * base));
-      withSecondaries(line, branches[branches.length - 1]!.id, out, between(4, 12), (growing.secondaries ?? 3) + 2, between(slopes[0], slopes[1]));
+      withSecondaries(line, branches[branches.length - 1]!.id, between(4, 12), (growing.secondaries ?? 3) + 2, between(slopes[0], slopes[1]));
     }
   }
 
@@ -157,7 +158,7 @@ export function generateTree(growing: Growing): Tree {
     const length = height * (0.5 * (1 - share) + 0.1) * between(0.85, 1.15) * REACH[form];
     const d = clamp(pointAt(axis, at).diameter * between(0.3, 0.42), 2, base);
     const line = grow('trunk', axis, at, bearing, elevation, length, d, between(-6, 14));
-    withSecondaries(line, branches[branches.length - 1]!.id, bearing, between(4, 16));
+    withSecondaries(line, branches[branches.length - 1]!.id, between(4, 16));
     // Left, right, back: a spiral of a bit over a third of a turn.
     bearing = wrapDeg(bearing + between(118, 148));
   }

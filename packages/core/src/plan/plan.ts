@@ -21,7 +21,9 @@ import {
 import { angle, digits } from './digits.js';
 import { planPose, type PlanPose } from './poses.js';
 import { pastByWindow } from './past.js';
-import { planWiring, type RunPlan } from '../wire/index.js';
+import { planWiring } from '../wire/index.js';
+import { coverageOf, cutListOf, type Coverage, type PlanCut } from './coverage.js';
+import { planRun, type PlanRun } from './runs.js';
 import { watch, type Dates, type Watched } from '../growth/index.js';
 
 export interface PlanFront {
@@ -67,10 +69,13 @@ export interface PlanDocument {
   poses: PlanPose[];
   /** Kept branches that stay as they grow, and why. */
   asGrown: AsGrown[];
-  runs: RunPlan[];
+  runs: PlanRun[];
   unwired: { branch: string; because: string[] }[];
   order: string[];
-  cutList: never[];
+  /** What the pieces that are not on yet take, by metal and size. */
+  cutList: PlanCut[];
+  /** How much of the tree carries wire, and what of it is too much for one session. */
+  coverage: Coverage;
   guys: never[];
   wires: PlanWire[];
   notes: string[];
@@ -106,31 +111,13 @@ function planWire({ coil, race, nextInspection }: Watched): PlanWire {
   };
 }
 
-function roundRun(run: RunPlan): RunPlan {
-  return {
-    ...run,
-    size: digits(run.size, 2),
-    length: digits(run.length, 0),
-    mass: digits(run.mass, 1),
-    branches: run.branches.map((b) => ({
-      ...b,
-      turns: digits(b.turns, 1),
-      hold: digits(b.hold, 0),
-      springBack: digits(b.springBack, 3),
-      firmness: { pushChance: digits(b.firmness.pushChance, 2), overbend: digits(b.firmness.overbend, 2) },
-      rule: { aluminium: digits(b.rule.aluminium, 1), copper: digits(b.rule.copper, 1) },
-      bendTo: angle(b.bendTo),
-      settles: angle(b.settles),
-      target: angle(b.target),
-      bendLength: digits(b.bendLength, 0),
-      bends: b.bends.map(({ bendTo, settles, spread }) => ({ bendTo: angle(bendTo), settles: angle(settles), spread: angle(spread) })),
-    })),
-  };
-}
-
 export interface PlanOptions {
   /** Without the search for fronts, which takes longest. */
   fronts?: boolean;
+  /** With the wires' centre lines, as points on the tree as it now grows. */
+  paths?: boolean;
+  /** With the places on the bark that they run through, so that they can be laid on the tree however it is bent. */
+  places?: boolean;
 }
 
 const LEVEL = { bearing: 0, pitch: 0, roll: 0 };
@@ -165,7 +152,7 @@ export const proposedWork = ({ branches }: PlacedTree, poses: readonly PlannedPo
 });
 
 /** The plan of a tree on a day number: what its file fixes is checked and kept, what it leaves open is proposed. */
-export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: PlanOptions = {}): PlanDocument {
+export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, paths = false, places = false }: PlanOptions = {}): PlanDocument {
   const placed = placeTree(tree);
   // Fronts, poses and wire are for the tree as the plan's cuts leave it.
   const after = placeTree(outcomeOf(tree).tree);
@@ -178,6 +165,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: P
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;
   const tally = greenTally(tree, onDay);
   const names = namesOf(tree);
+  const on = new Set(coilsOn(tree, onDay).map((c) => c.branch));
   return {
     format: 'ustle-plan',
     version: 1,
@@ -207,10 +195,11 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true }: P
     },
     poses: poses.map((p) => planPose(after.tree, p, wired.get(p.branch), bending.get(p.branch), onDay)),
     asGrown: asGrown.map((b) => ({ ...b, bearing: angle(b.bearing), elevation: angle(b.elevation) })),
-    runs: wiring.runs.map(roundRun),
+    runs: wiring.runs.map((run) => planRun(run, { paths, places })),
     unwired: wiring.unwired,
-    order: [...wiring.runs].sort((a, b) => a.order - b.order || b.size - a.size).map((r) => r.id),
-    cutList: [],
+    order: wiring.runs.map((r) => r.id),
+    cutList: cutListOf(wiring.runs.filter((r) => r.branches.some((b) => !on.has(b.branch)))),
+    coverage: coverageOf(wiring.runs, placed, on, reading),
     guys: [],
     wires: watch(placed, onDay).map(planWire),
     notes: [

@@ -18,6 +18,7 @@ export function withBranches(tree: Tree, branches: Branch[]): Tree {
       runs: plan.runs.map((r) => ({ ...r, branches: r.branches.filter((b) => there.has(b.branch)) })).filter((r) => r.branches.length),
       guys: plan.guys.filter((g) => there.has(g.branch)),
       ...(plan.worse ? { worse: plan.worse.filter((w) => there.has(w.branch)) } : {}),
+      ...(plan.wiring ? { wiring: plan.wiring.filter((w) => there.has(w.branch)) } : {}),
       ...(plan.aside ? { aside: fitted(plan.aside) } : {}),
       ...(plan.either ? { either: plan.either.filter((pair) => pair.every((id) => there.has(id))) } : {}),
     },

@@ -11,6 +11,9 @@ export type MarkStage = (typeof MARK_STAGES)[number];
 export const UNWIRE_METHODS = ['cut', 'unwound'] as const;
 export type UnwireMethod = (typeof UNWIRE_METHODS)[number];
 
+export const ANCHORS = ['good', 'slipping'] as const;
+export type Anchor = (typeof ANCHORS)[number];
+
 export const SOUNDS = ['none', 'bark', 'fibre'] as const;
 export type Sound = (typeof SOUNDS)[number];
 export const CRACKS = ['none', 'along', 'across'] as const;
@@ -35,6 +38,10 @@ export const WIRED_FIELDS = {
   bentDeg: optional(degrees(0, 270, 'angle that the hand bent it to')),
   targetDeg: optional(degrees(0, 270, 'angle wanted in the end')),
   over: optional(mm(1, 4000, 'length of branch that the bend is spread over')),
+  turns: optional(figure(0.1, 500, 'turns', 'turns on it', 0.1)),
+  anchor: optional(oneOf(ANCHORS, 'how its other half holds')),
+  length: optional(mm(1, 100000, 'wire that the whole piece took; said once for a piece')),
+  roll: optional(id('the roll that it was cut from')),
 };
 
 /** Wood that went: how it was, and what is left. */

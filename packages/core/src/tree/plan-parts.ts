@@ -133,11 +133,16 @@ export const WINDING_FIELDS = {
   hand: oneOf(HANDS, 'clockwise or counter-clockwise, seen from the parent along the branch'),
   start: oneOf(STARTS, 'over the shoulder, or from beneath it'),
 };
+export const ROUTE_SIDES = ['behind', 'front'] as const;
+export type RouteSide = (typeof ROUTE_SIDES)[number];
+
 export const RUN = part(
   {
     id: id('how the file names it'),
     ...WIRE_FIELDS,
     branches: list(part({ branch: id('which branch'), ...WINDING_FIELDS }, 'a branch of a run'), 10, 'the branches that it is wound on', 1),
+    side: optional(oneOf(ROUTE_SIDES, 'round which side of the limb it goes, as seen from the front')),
+    length: optional(mm(1, 100000, 'length of the piece, as it was planned when it was settled')),
   },
   'one piece of wire',
 );
@@ -199,8 +204,21 @@ export type Firmness = (typeof FIRMNESSES)[number];
 /** How a tree is wired, where its artist has said. */
 export const MANNER = {
   firmness: optional(oneOf(FIRMNESSES, 'how firm its wire is')),
+  metal: optional(orNull(oneOf(METALS, 'metal of its wire; by its kind where null'))),
   tolerance: optional(oneOf(TOLERANCES, 'marks that it bears: none, or shallow ones that grow out')),
 };
+
+/** How one branch is wired, where that differs from its tree. */
+export const WIRING_MANNER = part(
+  {
+    branch: id('which branch'),
+    metal: optional(oneOf(METALS, 'metal of its wire')),
+    firmness: optional(oneOf(FIRMNESSES, 'how firm its wire is')),
+    clip: optional(yesNo('it is shaped by cutting as it grows, without wire')),
+  },
+  'how one branch is wired',
+);
+export type WiringManner = Static<typeof WIRING_MANNER>;
 
 /** The list of cuts that is being worked at the tree: its numbers stay as they were taken along. */
 export const CUTTING_LIST = part(
@@ -226,6 +244,7 @@ export const PLAN_FIELDS = {
   decisions: list(DECISION, MOST_BRANCHES, 'what becomes of branches; one for a branch at most'),
   poses: list(POSE, MOST_BRANCHES, 'where branches shall go'),
   runs: list(RUN, MOST_BRANCHES, 'pieces of wire'),
+  wiring: optional(list(WIRING_MANNER, MOST_BRANCHES, 'branches that are wired otherwise than their tree; one entry for a branch at most')),
   guys: list(GUY, 1000, 'ties'),
 };
 /** The plan as the program holds it; in a file its lists may be left out and are then empty. */

@@ -82,6 +82,7 @@ function referenceFaults({ branches, plan, record }: Tree): FileFault[] {
   plan.runs.forEach((r, i) => r.branches.forEach((b, k) => need(known, b.branch, `/plan/runs/${i}/branches/${k}/branch`)));
   plan.aside?.forEach((p, i) => need(known, p.branch, `/plan/aside/${i}/branch`));
   plan.worse?.forEach((w, i) => need(known, w.branch, `/plan/worse/${i}/branch`));
+  plan.wiring?.forEach((w, i) => need(known, w.branch, `/plan/wiring/${i}/branch`));
   plan.guys.forEach((g, i) => need(known, g.branch, `/plan/guys/${i}/branch`));
   plan.either?.forEach((pair, i) => pair.forEach((id, k) => need(known, id, `/plan/either/${i}/${k}`)));
   record.forEach((line, i) => {
@@ -107,6 +108,11 @@ function referenceFaults({ branches, plan, record }: Tree): FileFault[] {
       (plan.aside ?? []).map((p) => p.branch),
       (i) => `/plan/aside/${i}/branch`,
       (id) => `Two other poses of "${id}"; there can be one.`,
+    ),
+    ...twice(
+      (plan.wiring ?? []).map((w) => w.branch),
+      (i) => `/plan/wiring/${i}/branch`,
+      (id) => `Two ways of wiring "${id}"; there can be one.`,
     ),
     ...twice(
       [...plan.runs, ...plan.guys].map((x) => x.id),

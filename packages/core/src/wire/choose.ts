@@ -29,6 +29,8 @@ export interface BendToHold {
   protection: Protection;
   /** Moment of the branch's own weight that the wire must carry, N·mm; 0 where the weight helps. */
   weightMoment: number;
+  /** Spread of the logarithm of its stiffness, once it or its tree was pressed. */
+  sd?: number;
 }
 
 export interface WireChoice {
@@ -85,7 +87,7 @@ export function tryWire(bend: BendToHold, wire: WireToTry, past: number = USUAL_
     size: wire.size,
     strands: wire.strands,
     hold,
-    pushChance: pushChance({ diameter, wood, metal: wire.metal, wireDiameter: wire.size, strands: wire.strands, ...UNTESTED }),
+    pushChance: pushChance({ diameter, wood, metal: wire.metal, wireDiameter: wire.size, strands: wire.strands, meanLog: 0, sd: bend.sd ?? UNTESTED.sd }),
     springBack: Number.isFinite(bent) ? springBack({ diameter, curvature: bent, wood, hold: usable }) : 1,
     bendToDeg,
     settlesDeg,
@@ -104,12 +106,13 @@ export function spreadOf(bend: BendToHold, choice: Pick<WireChoice, 'hold' | 'be
   if (!Number.isFinite(choice.bendToDeg)) return 0;
   const curvature = toRad(choice.bendToDeg) / length;
   const hold = Math.max(0, choice.hold - weightMoment);
+  const unsure = (STIFFNESS_SD.branch * (bend.sd ?? UNTESTED.sd)) / UNTESTED.sd;
   const [stiff, soft] = [1, -1].map((sign) =>
     settled({
       diameter,
       curvature,
       hold,
-      wood: { ...wood, strength: wood.strength * Math.exp(sign * STIFFNESS_SD.branch), recovery: Math.max(0, wood.recovery + sign * RECOVERY_SPREAD) },
+      wood: { ...wood, strength: wood.strength * Math.exp(sign * unsure), recovery: Math.max(0, wood.recovery + sign * RECOVERY_SPREAD) },
     }),
   ) as [number, number];
   return toDeg(((soft - stiff) / 2) * length);

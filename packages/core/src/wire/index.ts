@@ -1,4 +1,11 @@
 export * from './choose.js';
 export * from './coil.js';
-export * from './helix.js';
+export * from './coil-alone.js';
+export * from './flat-bark.js';
+export * from './matching.js';
+export { weightMoment } from './needs.js';
+export type { WirePath, WirePlace } from './path.js';
+export * from './press-test.js';
+export { routeLength } from './ways.js';
+export * from './unrolled.js';
 export * from './wiring.js';

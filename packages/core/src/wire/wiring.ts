@@ -1,21 +1,46 @@
-import { turnDeg } from '../units/index.js';
-import { lengthOf } from '../space/index.js';
-import { speciesOf, woodOf } from '../species/index.js';
-import { gaugeOf, GRIP, gripOf, HEFT, METAL_DATA, ruleOfThumb, type MetalName } from '../wood/index.js';
-import { slope, type PlacedBranch, type PlacedTree, type PlannedBend, type PlannedPose, type Run } from '../tree/index.js';
-import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, tryWire, USUAL_PAST, type BendToHold, type WireChoice, type WireToTry } from './choose.js';
-import { coil } from './coil.js';
-import { WOUND_SHARE } from './helix.js';
+import { lengthOf, screenAxes, tilting, type Limb, type Vec } from '../space/index.js';
+import { gaugeOf, GRIP, gripOf, METAL_DATA, ruleOfThumb, type MetalName } from '../wood/index.js';
+import {
+  childrenOf,
+  namesOf,
+  placeTree,
+  type Hand,
+  type Names,
+  type PlacedBranch,
+  type PlacedTree,
+  type PlannedPose,
+  type RouteSide,
+  type Run,
+  type RunBranch,
+  type Start,
+  type Tree,
+} from '../tree/index.js';
+import { FlatBark, type BarkPlace } from './flat-bark.js';
+import { WOUND_SHARE } from './coil-alone.js';
+import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, tryWire, USUAL_PAST, type BendToHold, type WireToTry } from './choose.js';
+import { fitCoil, type FittedCoil } from './coil-fit.js';
+import { bendsToHold, metalFor, outsidesOf, ownManner, wishOf, type HeldBends } from './needs.js';
+import { canJoin, planOnLimb, type CoilOn, type End, type Fixed, type Joined, type Laid, type LimbWork, type Need } from './on-limb.js';
+import { laidWire, liesInWood, type LaidWire } from './laid.js';
+import { layPath, type Half, type WirePath } from './path.js';
+import { stiffnessOf, type Stiffness } from './press-test.js';
+import { knotsOf, MARGIN, mayTouch, type Knot } from './knots.js';
+import { served, shoulderOf, type Shoulder, type Touch, type Wish } from './shoulders.js';
+import { TURN, turnOf, type Way } from './ways.js';
 
 export interface RunBranchPlan {
   branch: string;
-  hand: 'cw' | 'ccw';
-  start: 'over' | 'under';
+  hand: Hand;
+  start: Start;
+  /** The stretch of the piece that lies on it, mm from the first end. */
+  from: number;
+  to: number;
   turns: number;
   hold: number;
   springBack: number;
   /** Push test and overbend, as the choice rests on them. */
   firmness: { pushChance: number; overbend: number };
+  /** By how many degrees the wire misses the outside of a bend, at worst. */
   phaseMissDeg: number | null;
   rule: { aluminium: number; copper: number };
   /** Angle to bend to by hand, the one it settles at under the wire, the target, and the length of the bend; degrees, mm. */
@@ -23,13 +48,25 @@ export interface RunBranchPlan {
   settles: number;
   target: number;
   bendLength: number;
-  /** The same of every bend of its pose, from the shoulder. */
-  bends: { bendTo: number; settles: number; spread: number }[];
+  /** The same of every bend of its pose, from the shoulder, and by how much the wire misses its outside. */
+  bends: { bendTo: number; settles: number; spread: number; missDeg: number }[];
   because: string[];
+}
+
+export const RUN_KINDS = ['pair', 'single', 'anchored', 'trunk'] as const;
+export type RunKind = (typeof RUN_KINDS)[number];
+
+/** How a piece runs round the limb that its branches grow on. */
+export interface Route {
+  side: RouteSide;
+  length: number;
+  turnDeg: number;
+  hidden: boolean;
 }
 
 export interface RunPlan {
   id: string;
+  kind: RunKind;
   metal: MetalName;
   size: number;
   gauge: number | null;
@@ -38,161 +75,19 @@ export interface RunPlan {
   length: number;
   mass: number;
   order: number;
-  route: string | null;
+  route: Route | null;
+  /** What holds its loose half: turns along another piece, or (run null) round the limb. */
+  anchor: { run: string | null; turns: number } | null;
   branches: RunBranchPlan[];
+  because: string[];
+  path: WirePath;
 }
 
 export interface WiringPlan {
   runs: RunPlan[];
   unwired: { branch: string; because: string[] }[];
-}
-
-/** Moment of a branch's weight about its shoulder, N·mm: a tapered cylinder whose leaves weigh half as much again. */
-export function weightMoment(b: PlacedBranch): number {
-  const { d, tipD } = b.branch;
-  const length = lengthOf(b.line);
-  const volume = (Math.PI / 12) * length * (d * d + d * tipD + tipD * tipD);
-  const tip = b.line.points[b.line.points.length - 1]!;
-  const base = b.line.points[0]!;
-  const lever = 0.45 * Math.hypot(tip[0] - base[0], tip[1] - base[1]);
-  return volume * HEFT * lever;
-}
-
-function bendToHold(placed: PlacedTree, b: PlacedBranch, bend: PlannedBend): BendToHold {
-  const species = speciesOf(placed.tree.species);
-  const raising = bend.at <= b.branch.d && bend.toward.elevation > slope(b).elevation + 3;
-  return {
-    diameter: bend.diameter,
-    angleDeg: bend.angle,
-    length: bend.length,
-    wood: woodOf(species),
-    k0: species.bendRatio.value,
-    protection: bend.protection,
-    weightMoment: raising ? weightMoment(b) : 0,
-  };
-}
-
-type Bends = readonly [BendToHold, ...BendToHold[]];
-
-/** The bends of a branch that its wire has to hold, from the shoulder; one that lies as it should has the smallest worth the name. */
-function bendsToHold(placed: PlacedTree, b: PlacedBranch, pose: PlannedPose | undefined): Bends {
-  const [first = stillBend(b), ...others] = pose?.bends ?? [];
-  return [bendToHold(placed, b, first), ...others.map((bend) => bendToHold(placed, b, bend))];
-}
-
-/** Metal by tree: copper for conifers' structure, aluminium for the rest and for soft shoots. */
-function metalFor(placed: PlacedTree, b: PlacedBranch): MetalName {
-  return speciesOf(placed.tree.species).group.includes('conifer') && b.branch.stage === 'wood' && b.order <= 2 ? 'copper' : 'aluminium';
-}
-
-/** Hand and start that tighten the coil as the branch is bent: left counter-clockwise, right clockwise; over to lower, under to raise. */
-function windFor({ now, bearing, elevation }: PlannedPose): { hand: 'cw' | 'ccw'; start: 'over' | 'under' } {
-  const turn = turnDeg(now.bearing, bearing);
-  // Bearings run clockwise from above, so a falling bearing brings the tip to the left as seen from the parent.
-  return { hand: turn < -2 ? 'ccw' : 'cw', start: elevation < now.elevation ? 'over' : 'under' };
-}
-
-/** Loops at both ends, and a twentieth for the hands. */
-const runLength = (coils: number, size: number): number => (coils + 2 * 10 * size) * 1.05;
-
-function asRun(
-  id: string,
-  order: number,
-  wire: { metal: MetalName; size: number; strands: number; angle: number },
-  parts: { plan: RunBranchPlan; wireLength: number }[],
-): RunPlan {
-  const length = runLength(
-    parts.reduce((sum, p) => sum + p.wireLength, 0),
-    wire.size,
-  );
-  const volume = (Math.PI / 4) * wire.size ** 2 * length * wire.strands;
-  return {
-    id,
-    ...wire,
-    gauge: wire.metal === 'copper' ? gaugeOf(wire.size) : null,
-    length,
-    mass: (volume * METAL_DATA[wire.metal].density) / 1000,
-    order,
-    route: null,
-    branches: parts.map((p) => p.plan),
-  };
-}
-
-function branchPart(
-  b: PlacedBranch,
-  [bend, ...others]: Bends,
-  choice: WireChoice,
-  past: number,
-  angle: number,
-  wind: { hand: 'cw' | 'ccw'; start: 'over' | 'under' },
-): { plan: RunBranchPlan; wireLength: number } {
-  const { d, tipD } = b.branch;
-  const wound = coil({
-    baseDiameter: d,
-    tipDiameter: d + (tipD - d) * WOUND_SHARE,
-    length: lengthOf(b.line) * WOUND_SHARE,
-    wireDiameter: choice.size,
-    coilAngleDeg: angle,
-  });
-  return {
-    wireLength: wound.wireLength,
-    plan: {
-      branch: b.branch.id,
-      ...wind,
-      turns: wound.turns,
-      hold: choice.hold,
-      springBack: choice.springBack,
-      firmness: { pushChance: choice.pushChance, overbend: choice.overbend },
-      phaseMissDeg: null,
-      rule: ruleOfThumb(d),
-      bendTo: choice.bendToDeg,
-      settles: choice.settlesDeg,
-      target: bend.angleDeg,
-      bendLength: bend.length,
-      bends: [
-        { bendTo: choice.bendToDeg, settles: choice.settlesDeg, spread: spreadOf(bend, choice) },
-        ...others.map((other) => {
-          const tried = tryWire(other, { ...choice, coilAngleDeg: angle, grip: GRIP.snug }, past);
-          return { bendTo: tried.bendToDeg, settles: tried.settlesDeg, spread: spreadOf(other, tried) };
-        }),
-      ],
-      because: sayChoice(bend, choice),
-    },
-  };
-}
-
-/** A run that the plan fixes: checked and kept as it is. */
-function fixedRun(placed: PlacedTree, run: Run, poses: ReadonlyMap<string, PlannedPose>, order: number): RunPlan {
-  const parts = run.branches.map((own) => {
-    const b = placed.byId.get(own.branch)!;
-    const bends = bendsToHold(placed, b, poses.get(own.branch));
-    const choice = tryWire(bends[0], { metal: run.metal, size: run.size, strands: run.strands, coilAngleDeg: run.angle, grip: gripOf(0) });
-    return branchPart(b, bends, choice, USUAL_PAST, run.angle, { hand: own.hand, start: own.start });
-  });
-  return asRun(run.id, order, { metal: run.metal, size: run.size, strands: run.strands, angle: run.angle }, parts);
-}
-
-/** A coil on a branch that already lies where it should: it holds the smallest bend worth the name. */
-function stillBend(b: PlacedBranch): PlannedBend {
-  const length = lengthOf(b.line) / 2;
-  const radius = length / 0.01745;
-  const strain = b.branch.d / (2 * radius);
-  return {
-    kind: 'movement',
-    at: 0,
-    length,
-    angle: 1,
-    toward: slope(b),
-    start: slope(b),
-    diameter: b.branch.d,
-    radius,
-    strain,
-    risk: 0,
-    band: 'calm',
-    stages: 1,
-    protection: 'none',
-    nearest: null,
-  };
+  /** What the pairs are worth beside the best that there would be if no piece were in another's way. */
+  worth: { best: number; had: number };
 }
 
 /** How far past its target a bend is left under a wire: chosen by the window that it opens for taking the wire off. */
@@ -204,55 +99,408 @@ export interface PosedBranches {
   asGrown: readonly { branch: string; because: string[] }[];
 }
 
-/** One piece of wire for each branch that must move; what the plan fixes is kept. Thick before thin within an order, from below. */
-export function planWiring(placed: PlacedTree, { poses, asGrown }: PosedBranches, pastOf: PastOf = () => USUAL_PAST): WiringPlan {
-  const poseOf = new Map(poses.map((p) => [p.branch, p]));
-  const stays = new Map(asGrown.map((b) => [b.branch, b.because]));
-  const fixed = placed.tree.plan.runs.map((run) => fixedRun(placed, run, poseOf, Math.min(...run.branches.map((b) => placed.byId.get(b.branch)!.order))));
-  const wired = new Set(placed.tree.plan.runs.flatMap((r) => r.branches.map((b) => b.branch)));
-  const used = new Set(placed.tree.plan.runs.map((r) => r.id));
-  const unwired: WiringPlan['unwired'] = [];
-  const proposed: { b: PlacedBranch; bends: Bends; choice: WireChoice; past: number; pose: PlannedPose }[] = [];
+/** Loops at both ends, and a twentieth for the hands. */
+export const pieceLength = (path: number, size: number): number => (path + 2 * 10 * size) * 1.05;
 
-  for (const b of placed.branches) {
-    const { id } = b.branch;
-    if (wired.has(id)) continue;
-    const pose = poseOf.get(id);
-    if (b.branch.state === 'dead') unwired.push({ branch: id, because: ['Dead wood is not wired.'] });
-    else if (b.branch.state === 'weak') unwired.push({ branch: id, because: ['Weak: let it grow stronger first.'] });
-    else if (!pose) unwired.push({ branch: id, because: stays.get(id) ?? [] });
-    else {
-      const bends = bendsToHold(placed, b, pose);
-      const [bend, ...others] = bends;
-      const chosen = chooseWire(bend, metalFor(placed, b), placed.tree.plan.firmness, undefined, others);
-      const wire = chosen && { metal: chosen.metal, size: chosen.size, strands: chosen.strands, coilAngleDeg: COIL_ANGLE, grip: GRIP.snug };
-      const past = wire ? pastOf(id, bend, wire) : USUAL_PAST;
-      const choice = wire && tryWire(bend, wire, past);
-      if (choice && choice.risk <= 1.6) proposed.push({ b, bends, choice, past, pose });
-      else
-        unwired.push({
-          branch: id,
-          because: [
-            ...sayChoice(bend, null).slice(0, 1),
-            ...(choice ? ['The bend by hand is more than the wood takes in one season: choose another plan, or a technique such as a wedge cut.'] : []),
-          ].slice(choice ? 1 : 0),
-        });
+interface Wanted extends Need {
+  bends: HeldBends;
+  pose: PlannedPose | undefined;
+  past: number;
+  run: Run | null;
+}
+
+/** All that the pieces of one plan are worked out with. */
+class Wiring {
+  readonly runs: RunPlan[] = [];
+  readonly unwired: WiringPlan['unwired'] = [];
+  readonly worth = { best: 0, had: 0 };
+  private readonly barks = new Map<string, FlatBark>();
+  private readonly coils = new Map<string, { way: Way; hand: Hand; run: string }>();
+  private readonly wanted = new Map<string, Wanted>();
+  private readonly back: (way: Vec) => Vec;
+  private readonly toward: Vec | null;
+  private readonly names: Names;
+  private readonly stiffness: (branch: string) => Stiffness;
+  private readonly laid: LaidWire[] = [];
+  private readonly fitted = new Map<string, CoilOn>();
+  private readonly knots = new Map<string, Knot[]>();
+  private readonly allBarks: FlatBark[];
+
+  constructor(
+    private readonly placed: PlacedTree,
+    private readonly posed: PosedBranches,
+    private readonly pastOf: PastOf,
+  ) {
+    const { front } = placed.tree.plan;
+    this.back = front && (front.pitch || front.roll) ? tilting(front).back : (v) => v;
+    this.toward = front ? screenAxes(front.bearing).toward : null;
+    this.names = namesOf(placed.tree);
+    this.stiffness = stiffnessOf(placed.tree);
+    this.allBarks = ['trunk', ...placed.branches.map((b) => b.branch.id)].map((id) => this.bark(id));
+    this.findNeeds();
+    const limbs = ['trunk'];
+    for (const limb of limbs) {
+      this.planLimb(limb);
+      limbs.push(...childrenOf(placed.tree, limb === 'trunk' ? 'trunk' : limb).map((b) => b.id));
     }
   }
-  proposed.sort(
-    (x, y) =>
-      x.b.order - y.b.order || y.choice.size - x.choice.size || x.b.line.points[0]![2] - y.b.line.points[0]![2] || (x.b.branch.id < y.b.branch.id ? -1 : 1),
+
+  private bark(id: string): FlatBark {
+    const before = this.barks.get(id);
+    if (before) return before;
+    const b = this.placed.byId.get(id);
+    const made = b ? new FlatBark(b.line, this.bark(b.branch.parent)) : new FlatBark(this.placed.trunk);
+    this.barks.set(id, made);
+    return made;
+  }
+
+  /** What each branch needs, or why it goes without. */
+  private findNeeds(): void {
+    const { placed } = this;
+    const poseOf = new Map(this.posed.poses.map((p) => [p.branch, p]));
+    const stays = new Map(this.posed.asGrown.map((b) => [b.branch, b.because]));
+    const fixed = new Map(placed.tree.plan.runs.flatMap((run) => run.branches.map((own) => [own.branch, { run, own }] as const)));
+    for (const b of placed.branches) {
+      const { id } = b.branch;
+      const given = fixed.get(id);
+      const pose = poseOf.get(id);
+      if (given) this.wanted.set(id, this.asFixed(b, given.run, given.own, pose));
+      else {
+        const needed = this.chosen(b, pose, stays.get(id));
+        if ('because' in needed) this.unwired.push({ branch: id, because: needed.because });
+        else this.wanted.set(id, needed);
+      }
+    }
+  }
+
+  private asFixed(b: PlacedBranch, run: Run, own: RunBranch, pose: PlannedPose | undefined): Wanted {
+    const bends = bendsToHold(this.placed, b, pose, this.stiffness(b.branch.id));
+    return {
+      ...this.needOf(b, run),
+      ...(run.side ? { side: run.side } : {}),
+      wish: { hand: own.hand, start: own.start, must: 'both' },
+      bends,
+      pose,
+      past: USUAL_PAST,
+      run,
+    };
+  }
+
+  private needOf(b: PlacedBranch, wire: { metal: MetalName; size: number; strands: number; angle: number }): Omit<Need, 'wish'> {
+    const { sizes } = METAL_DATA[wire.metal];
+    const ascending = [...sizes].sort((x, y) => x - y);
+    const gauge = ascending.reduce((best, s, i) => (Math.abs(s - wire.size) < Math.abs(ascending[best]! - wire.size) ? i : best), 0);
+    const { metal, size, strands, angle } = wire;
+    const coilLength = (this.bark(b.branch.id).length * WOUND_SHARE) / Math.cos((angle * Math.PI) / 180);
+    return { branch: b.branch.id, metal, size, gauge, strands, angle, diameter: b.branch.d, coilLength };
+  }
+
+  private chosen(b: PlacedBranch, pose: PlannedPose | undefined, stays: string[] | undefined): Wanted | { because: string[] } {
+    if (b.branch.state === 'dead') return { because: ['Dead wood is not wired.'] };
+    if (b.branch.state === 'weak') return { because: ['Weak: let it grow stronger first.'] };
+    if (ownManner(this.placed, b.branch.id)?.clip) return { because: ['Shaped by cutting as it grows: no wire.'] };
+    if (!pose) return { because: stays ?? [] };
+    const bends = bendsToHold(this.placed, b, pose, this.stiffness(b.branch.id));
+    const [bend, ...others] = bends;
+    const choice = chooseWire(
+      bend,
+      metalFor(this.placed, b),
+      ownManner(this.placed, b.branch.id)?.firmness ?? this.placed.tree.plan.firmness,
+      undefined,
+      others,
+    );
+    if (!choice) return { because: sayChoice(bend, null).slice(0, 1) };
+    const wire = { metal: choice.metal, size: choice.size, strands: choice.strands, coilAngleDeg: COIL_ANGLE, grip: GRIP.snug };
+    const past = this.pastOf(b.branch.id, bend, wire);
+    if (tryWire(bend, wire, past).risk > 1.6)
+      return { because: ['The bend by hand is more than the wood takes in one season: choose another plan, or a technique such as a wedge cut.'] };
+    return { ...this.needOf(b, { ...choice, angle: COIL_ANGLE }), wish: wishOf(pose), bends, pose, past, run: null };
+  }
+
+  private planLimb(limb: string): void {
+    const { placed } = this;
+    const children = childrenOf(placed.tree, limb);
+    const needs = children.flatMap((b) => this.wanted.get(b.id) ?? []);
+    if (!needs.length) return;
+    const bark = this.bark(limb);
+    const passing = Math.max(...needs.map((n) => n.size * n.strands), this.coils.get(limb)?.way.half ?? 0);
+    const shoulders = new Map<string, Shoulder>(needs.map((n) => [n.branch, shoulderOf(n.branch, bark, this.bark(n.branch))]));
+    const against = new Map<string, string>();
+    const stuck = new Set<Touch>();
+    const seen = new Map<string, Laid | null>();
+    const lay = (joined: Joined): Laid | null => {
+      const key = `${joined.key} ${joined.way.along.map((s) => s.toFixed(1)).join()}`;
+      const before = seen.get(key);
+      if (before !== undefined) return before;
+      const made = this.lay(limb, bark, joined, { against, stuck });
+      seen.set(key, made);
+      return made;
+    };
+    const coil = this.coils.get(limb) ?? null;
+    const work: LimbWork = { bark, shoulders, knots: this.knotsOn(limb, passing / 2, 0), coil, toward: this.toward, lay, stuck, wires: this.laid };
+    const byRun = new Map<Run, Wanted[]>();
+    for (const n of needs) if (n.run) byRun.set(n.run, [...(byRun.get(n.run) ?? []), n]);
+    const fixed = [...byRun.values()].map((own): Fixed => ({ needs: own.length > 1 ? [own[0]!, own[1]!] : [own[0]!] }));
+    const { joined, left, worth } = planOnLimb(
+      work,
+      fixed,
+      needs.filter((n) => !n.run),
+    );
+    this.worth.best += worth.best;
+    this.worth.had += worth.had;
+    for (const branch of left) {
+      const by = against.get(branch);
+      const because = by
+        ? `${this.names(by)} lies against it, so no wire goes round it: part them first.`
+        : 'There is no room on the bark for its wire to be anchored.';
+      this.unwired.push({ branch, because: [because] });
+    }
+    for (const piece of joined) {
+      this.laid.push(piece.laid.wire);
+      this.addPiece(limb, piece, piece.laid);
+    }
+  }
+
+  /** The thickest wire that may come on a branch: its own, or that of a partner a size up. */
+  private thickest(need: Wanted): number {
+    const ascending = [...METAL_DATA[need.metal].sizes].sort((x, y) => x - y);
+    return (need.run ? need.size : Math.max(need.size, ascending[need.gauge + 1] ?? 0)) * need.strands;
+  }
+
+  /** The wood in the way of wires on a limb: what grows on it, with the wire that comes on that, and what comes close to it. */
+  private knotsOn(limb: string, half: number, beside: number): Knot[] {
+    const key = [limb, half, beside].join(' ');
+    const before = this.knots.get(key);
+    if (before) return before;
+    const made = this.findKnots(limb, half, beside);
+    this.knots.set(key, made);
+    return made;
+  }
+
+  private findKnots(limb: string, half: number, beside: number): Knot[] {
+    const bark = this.bark(limb);
+    const parent = this.placed.byId.get(limb)?.branch.parent;
+    const lines: [string, Limb][] = [...this.placed.branches.map((b): [string, Limb] => [b.branch.id, b.line]), ['trunk', this.placed.trunk]];
+    return lines.flatMap(([id, line]) => {
+      if (id === limb || !mayTouch(bark.line, line, 4 * half + 4)) return [];
+      const need = this.wanted.get(id);
+      const ownChild = this.placed.byId.get(id)?.branch.parent === limb;
+      const knots = knotsOf(id, bark, line, id === parent || !need ? 0 : this.thickest(need) + (ownChild ? beside : 0), half);
+      // Where it comes out of its own limb, the first turn has been looked at.
+      if (id !== parent) return knots;
+      return knots.map((k) => ({ ...k, spots: k.spots.filter((p) => p.s > bark.clearFrom + 2 * bark.radius(0)) })).filter((k) => k.spots.length > 0);
+    });
+  }
+
+  private lay(limb: string, bark: FlatBark, joined: Joined, found: { against: Map<string, string>; stuck: Set<Touch> }): Laid | null {
+    const coils = joined.ends.map((end) => end && this.coilOn(end, joined.way.half));
+    const fixed = joined.ends.some((end) => end !== null && this.wanted.get(end.need.branch)!.run !== null);
+    for (const [i, coil] of coils.entries()) {
+      if (!coil || fixed || !tooShort(coil)) continue;
+      found.against.set(joined.ends[i]!.need.branch, coil.blocked!.by);
+      found.stuck.add(joined.ends[i]!.touch);
+      return null;
+    }
+    const half = joined.way.half;
+    const route = joined.way.along.map((s, i): BarkPlace => ({ s, turn: turnOf(joined.way.first + i), lift: joined.size / 2 }));
+    const halves = joined.ends.map(
+      (end, i): Half | null => end && { branch: end.need.branch, bark: this.bark(end.need.branch), coil: coils[i]!.places, points: coils[i]!.points },
+    ) as [Half | null, Half | null];
+    const path = layPath({ id: limb, bark }, route, halves);
+    const wire = laidWire(path, half, joined.size / 2);
+    return !fixed && liesInWood(wire, this.allBarks) ? null : { path, coils, wire };
+  }
+
+  private addPiece(limb: string, joined: Joined, { path, coils }: Laid): void {
+    const half = joined.way.half;
+    const first = this.wanted.get((joined.ends[0] ?? joined.ends[1]!).need.branch)!;
+    const { metal, strands, angle } = first;
+    const { size } = joined;
+    const length = pieceLength(path.length, size);
+    const anchoredOn = this.coils.get(limb)?.run ?? null;
+    const run: RunPlan = {
+      id: first.run?.id ?? '',
+      kind: joined.kind,
+      metal,
+      size,
+      gauge: metal === 'copper' ? gaugeOf(size) : null,
+      strands,
+      angle,
+      length,
+      mass: ((Math.PI / 4) * size ** 2 * length * strands * METAL_DATA[metal].density) / 1000,
+      order: Math.min(...joined.ends.flatMap((e) => (e ? this.placed.byId.get(e.need.branch)!.order : []))),
+      route: {
+        side: (joined.hidden ?? 0) > 0.5 ? 'behind' : 'front',
+        length: joined.length,
+        turnDeg: ((joined.way.along.length - 1) * 360) / TURN,
+        hidden: (joined.hidden ?? 0) > 0.5,
+      },
+      anchor: joined.kind === 'pair' ? null : { run: anchoredOn, turns: (joined.way.along.length - 1) / TURN },
+      branches: joined.ends.flatMap((end, i) => (end ? [this.partOf(end, size, path, coils[i]!)] : [])),
+      because: [],
+      path,
+    };
+    this.runs.push(run);
+    joined.ends.forEach((end, i) => {
+      if (end) this.coils.set(end.need.branch, { way: wayOfCoil(coils[i]!.places, half), hand: end.touch.hand, run: run.id });
+    });
+  }
+
+  private coilOn(end: End, half: number): CoilOn {
+    const { branch } = end.need;
+    const { s, turn } = end.touch.onBranch;
+    const key = [branch, end.touch.hand, s.toFixed(2), turn.toFixed(3), half].join(' ');
+    const before = this.fitted.get(key);
+    if (before) return before;
+    const made = this.fitOn(end, half);
+    this.fitted.set(key, made);
+    return made;
+  }
+
+  private fitOn({ need, touch }: End, half: number): CoilOn {
+    const bark = this.bark(need.branch);
+    const wanted = this.wanted.get(need.branch)!;
+    // Room for the wires of its side shoots to come off it beside its own.
+    const knots = this.knotsOn(need.branch, half, 2 * MARGIN);
+    const fitted = fitCoil({
+      bark,
+      hand: touch.hand,
+      angleDeg: need.angle,
+      half,
+      start: touch.onBranch,
+      end: bark.length * WOUND_SHARE,
+      knots,
+      outsides: outsidesOf(bark, wanted.pose?.bends ?? [], this.back),
+    });
+    const places = fitted.blocked ? fitted.places.slice(0, Math.max(2, fitted.blocked.index - 1)) : fitted.places;
+    return { ...fitted, places, points: places.map((p) => bark.point(p)) };
+  }
+
+  private partOf({ need, touch }: End, size: number, path: WirePath, coil: FittedCoil): RunBranchPlan {
+    const { bends, past, run } = this.wanted.get(need.branch)!;
+    const [bend, ...others] = bends;
+    const wire: WireToTry = { metal: need.metal, size, strands: need.strands, coilAngleDeg: need.angle, grip: run ? gripOf(0) : GRIP.snug };
+    const choice = tryWire(bend, wire, past);
+    const stretch = path.on.get(need.branch)!;
+    const places = coil.places;
+    const wound = path.places.filter((p) => p.limb === need.branch && p.along >= stretch.from && p.along <= stretch.to);
+    return {
+      branch: need.branch,
+      hand: touch.hand,
+      start: touch.start,
+      from: stretch.from,
+      to: stretch.to,
+      turns: Math.abs(wound[wound.length - 1]!.turn - wound[0]!.turn) / (2 * Math.PI),
+      hold: choice.hold,
+      springBack: choice.springBack,
+      firmness: { pushChance: choice.pushChance, overbend: choice.overbend },
+      phaseMissDeg: coil.missDeg.length ? Math.max(...coil.missDeg) : null,
+      rule: ruleOfThumb(need.diameter),
+      bendTo: choice.bendToDeg,
+      settles: choice.settlesDeg,
+      target: bend.angleDeg,
+      bendLength: bend.length,
+      bends: [bend, ...others].map((one, i) => {
+        const tried = i ? tryWire(one, wire, past) : choice;
+        return { bendTo: tried.bendToDeg, settles: tried.settlesDeg, spread: spreadOf(one, tried), missDeg: coil.missDeg[i] ?? 0 };
+      }),
+      because: [
+        ...sayChoice(bend, choice),
+        ...unserved(touch, need.wish),
+        ...(coil.blocked ? [`The coil ends ${places[places.length - 1]!.s.toFixed(0)} mm along: ${this.names(coil.blocked.by)} lies against it there.`] : []),
+      ],
+    };
+  }
+}
+
+/** What a branch's bend would rather have, where there was no way for it. */
+function unserved(touch: Touch, wish: Wish): string[] {
+  const { hand, start } = served(touch, wish);
+  return [
+    ...(start ? [] : [`${wish.start === 'over' ? 'Over the shoulder' : 'From beneath the shoulder'} would suit its bend better: no way leads up to it there.`]),
+    ...(hand ? [] : [`Wound ${wish.hand === 'cw' ? 'clockwise' : 'counter-clockwise'} it would tighten as the branch is bent: no way leads up to it so.`]),
+  ];
+}
+
+/** A coil that is stopped before it has gone round once holds nothing. */
+const tooShort = ({ blocked, places }: FittedCoil): boolean => blocked !== null && Math.abs(places[places.length - 1]!.turn - places[0]!.turn) < 2 * Math.PI;
+
+/** A coil as a way round its branch, sample by sample. */
+function wayOfCoil(places: readonly BarkPlace[], half: number): Way {
+  const rising = places[places.length - 1]!.turn >= places[0]!.turn ? places : [...places].reverse();
+  const first = Math.ceil((rising[0]!.turn * TURN) / (2 * Math.PI));
+  const last = Math.floor((rising[rising.length - 1]!.turn * TURN) / (2 * Math.PI));
+  const along: number[] = [];
+  let i = 0;
+  for (let k = first; k <= last; k++) {
+    const turn = turnOf(k);
+    while (i < rising.length - 2 && rising[i + 1]!.turn < turn) i++;
+    const [a, b] = [rising[i]!, rising[i + 1]!];
+    along.push(a.s + ((b.s - a.s) * (turn - a.turn)) / (b.turn - a.turn));
+  }
+  return { first, along, half };
+}
+
+/** Pieces of wire for the branches that must move, as they go on; what the plan fixes is kept. docs: Runs. */
+export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: PastOf = () => USUAL_PAST): WiringPlan {
+  const { runs, unwired, worth } = new Wiring(placed, posed, pastOf);
+  const byId = (id: string): PlacedBranch => placed.byId.get(id)!;
+  const height = (run: RunPlan): number => Math.min(...run.branches.map((b) => byId(b.branch).line.points[0]![2]));
+  const sorted = [...runs].sort(
+    (a, b) => a.order - b.order || b.size - a.size || height(a) - height(b) || (a.branches[0]!.branch < b.branches[0]!.branch ? -1 : 1),
   );
+  const used = new Set(placed.tree.plan.runs.map((r) => r.id));
   let next = 1;
-  const newId = (): string => {
-    while (used.has(`w${next}`)) next++;
-    used.add(`w${next}`);
-    return `w${next}`;
+  const named = new Map<RunPlan, string>();
+  for (const run of sorted) {
+    if (!run.id) {
+      while (used.has(`w${next}`)) next++;
+      used.add(`w${next}`);
+      run.id = `w${next}`;
+    }
+    for (const { branch } of run.branches) named.set(run, branch);
+  }
+  const onBranch = new Map(sorted.flatMap((r) => r.branches.map((b) => [b.branch, r.id] as const)));
+  for (const run of sorted)
+    if (run.kind === 'anchored') run.anchor = { ...run.anchor!, run: onBranch.get(byId(run.branches[0]!.branch).branch.parent) ?? null };
+  return { runs: sorted, unwired, worth };
+}
+
+/** Why two branches cannot share a piece of wire as asked; null where they can. */
+export function whyNotJoined(tree: Tree, run: Run): string | null {
+  const [a, b] = run.branches.map((own) => tree.branches.find((x) => x.id === own.branch)!);
+  const names = namesOf(tree);
+  if (!a || !b) return null;
+  if (a.id === b.id) return 'One piece needs two branches; these are one.';
+  if (a.parent !== b.parent) return `${names(a.id)} and ${names(b.id)} do not grow on the same limb: a piece goes round one limb from the one to the other.`;
+  const placed = placeTree(tree);
+  const limb = new FlatBark(a.parent === 'trunk' ? placed.trunk : placed.byId.get(a.parent)!.line);
+  const need = (own: RunBranch): Need => ({
+    branch: own.branch,
+    ...(run.side ? { side: run.side } : {}),
+    metal: run.metal,
+    size: run.size,
+    gauge: 0,
+    strands: run.strands,
+    angle: run.angle,
+    diameter: placed.byId.get(own.branch)!.branch.d,
+    wish: { hand: own.hand, start: own.start, must: 'both' },
+    coilLength: lengthOf(placed.byId.get(own.branch)!.line) * Math.SQRT2,
+  });
+  const shoulders = new Map([a, b].map(({ id }) => [id, shoulderOf(id, limb, new FlatBark(placed.byId.get(id)!.line, limb))]));
+  const { front } = tree.plan;
+  const work: LimbWork = {
+    bark: limb,
+    shoulders,
+    knots: [],
+    coil: null,
+    toward: front ? screenAxes(front.bearing).toward : null,
+    lay: () => null,
+    stuck: new Set(),
+    wires: [],
   };
-  const runs = proposed.map(({ b, bends, choice, past, pose }) =>
-    asRun(newId(), b.order, { metal: choice.metal, size: choice.size, strands: choice.strands, angle: COIL_ANGLE }, [
-      branchPart(b, bends, choice, past, COIL_ANGLE, windFor(pose)),
-    ]),
-  );
-  return { runs: [...fixed, ...runs], unwired };
+  const [one, other] = run.branches as [RunBranch, RunBranch];
+  if (canJoin(work, need(one), need(other))) return null;
+  const said = ({ hand, start }: RunBranch): string => `${start} and ${hand === 'cw' ? 'clockwise' : 'counter-clockwise'}`;
+  return `No way of half a turn to two and a half leads from ${names(a.id)} (${said(one)}) to ${names(b.id)} (${said(other)})${run.side ? ` round the ${run.side === 'behind' ? 'back' : 'front'}` : ''}: turn the hand of one of them.`;
 }

@@ -3,7 +3,7 @@ import { METAL_DATA, type MetalName } from './metals.js';
 import { modulus, type Wood } from './section.js';
 
 /** How far a hand misjudges which of two gave way: spread of the logarithm of the ratio. */
-const HAND = 0.25;
+export const HAND_ERROR = 0.25;
 /** Strain of the outer fibre at which a branch is felt to move. */
 const FELT_STRAIN = 0.003;
 
@@ -17,8 +17,11 @@ const wireMoment = (metal: MetalName, wireDiameter: number, strands: number): nu
 /** Moment at which a branch is felt to move, N·mm; its stiffness factor 1. */
 const branchMoment = (diameter: number, wood: Wood): number => (modulus(wood) * FELT_STRAIN * Math.PI * diameter ** 3) / 32;
 
+/** What a pressed wire bears over what moves a branch of ordinary stiffness. */
+export const pushRatio = (of: { diameter: number; wood: Wood; metal: MetalName; wireDiameter: number; strands: number }): number =>
+  wireMoment(of.metal, of.wireDiameter, of.strands) / branchMoment(of.diameter, of.wood);
+
 /** Chance that the branch moves when a wire is pressed against it, its stiffness known as a log-normal factor. docs: Push test. */
 export function pushChance(of: { diameter: number; wood: Wood; metal: MetalName; wireDiameter: number; strands: number; meanLog: number; sd: number }): number {
-  const ratio = wireMoment(of.metal, of.wireDiameter, of.strands) / branchMoment(of.diameter, of.wood);
-  return normalCdf((Math.log(ratio) - of.meanLog) / Math.hypot(HAND, of.sd));
+  return normalCdf((Math.log(pushRatio(of)) - of.meanLog) / Math.hypot(HAND_ERROR, of.sd));
 }

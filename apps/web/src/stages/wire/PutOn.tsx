@@ -1,6 +1,6 @@
 import { useId } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import { gaugeOf, METAL_DATA, METALS, WIRED_FIELDS, WIRE_FIELDS, type MetalName, type RunBranchPlan, type RunPlan, type Wrap } from '@ustle/core';
+import { gaugeOf, METAL_DATA, METALS, WIRED_FIELDS, WIRE_FIELDS, type Anchor, type MetalName, type PlanRun, type Wrap } from '@ustle/core';
 import { DateField } from '../../shared/DateField';
 import { NumberField } from '../../shared/NumberField';
 import { Choice } from '../../shared/parts';
@@ -16,49 +16,80 @@ const UNDER: { value: Wrap; name: string }[] = [
   { value: 'raffia', name: 'raffia' },
   { value: 'tape', name: 'tape' },
 ];
+const HOLDS: { value: Anchor; name: string }[] = [
+  { value: 'good', name: 'good' },
+  { value: 'slipping', name: 'slipping' },
+];
 
+interface Half {
+  turns: number;
+  bent: number;
+}
 interface Fields {
   on: string;
   metal: MetalName;
   size: number;
   strands: number;
-  bent: number;
+  length: number;
+  halves: Half[];
   gap: (typeof SNUG)[number]['value'];
   wrap: Wrap;
+  anchor: Anchor;
 }
 
 const hundredth = (x: number): number => Math.round(x * 100) / 100;
-const soldSizes = (metal: MetalName): number[] => METAL_DATA[metal].sizes.map(hundredth);
+export const soldSizes = (metal: MetalName): number[] => METAL_DATA[metal].sizes.map(hundredth);
 const nearest = (sizes: readonly number[], to: number): number => sizes.reduce((best, s) => (Math.abs(s - to) < Math.abs(best - to) ? s : best));
+export const saySize = (metal: MetalName, size: number): string =>
+  `${size.toFixed(1)} mm${metal === 'copper' && gaugeOf(size) !== null ? `, gauge ${gaugeOf(size)}` : ''}`;
 
 /** What was really put on may differ from the plan: all of it can be said here. */
-export function PutOn({ run, part }: { run: RunPlan; part: RunBranchPlan }) {
+export function PutOn({ run, replaces }: { run: PlanRun; replaces: string | null }) {
   const { today, act, names } = useDesk();
   const sizeName = useId();
   const { control, handleSubmit, setValue, register } = useForm<Fields>({
-    defaultValues: { on: today, metal: run.metal, size: run.size, strands: run.strands, bent: part.bendTo, gap: '0', wrap: 'none' },
+    defaultValues: {
+      on: today,
+      metal: run.metal,
+      size: run.size,
+      strands: run.strands,
+      length: run.length,
+      halves: run.branches.map((b) => ({ turns: b.turns, bent: b.bendTo })),
+      gap: '0',
+      wrap: 'none',
+      anchor: 'good',
+    },
   });
   const metal = useWatch({ control, name: 'metal' });
   const sizes = [...new Set([...soldSizes(metal), ...(metal === run.metal ? [run.size] : [])])].sort((a, b) => a - b);
-  const save = handleSubmit(({ on, bent, gap, size, ...wire }) =>
-    act({
+  const save = handleSubmit(({ on, gap, wrap, anchor, size, halves, length, ...wire }) => {
+    const [first, second] = run.branches.map((part, i) => ({
+      branch: part.branch,
+      hand: part.hand,
+      start: part.start,
+      turns: halves[i]!.turns,
+      bentDeg: halves[i]!.bent,
+      targetDeg: part.target,
+      over: part.bendLength,
+    }));
+    return act({
       kind: 'wired',
       on,
-      branch: part.branch,
       ...wire,
       size: Number(size),
       angle: run.angle,
-      hand: part.hand,
-      start: part.start,
+      ...first!,
+      ...(second ? { second } : {}),
       gap: Number(gap),
-      bentDeg: bent,
-      targetDeg: part.target,
-      over: part.bendLength,
-    }),
-  );
+      wrap,
+      anchor,
+      length,
+    });
+  });
   return (
     <form className="space-y-3 border-t border-rule pt-3" onSubmit={(event) => void save(event)} noValidate>
       <h3 className="text-lg">Put on</h3>
+      {replaces && <p className="text-quiet">{replaces}</p>}
       <div className="grid grid-cols-2 gap-3">
         <Controller
           control={control}
@@ -67,9 +98,9 @@ export function PutOn({ run, part }: { run: RunPlan; part: RunBranchPlan }) {
         />
         <Controller
           control={control}
-          name="bent"
+          name="length"
           render={({ field }) => (
-            <NumberField label="Bent to" rule={WIRED_FIELDS.bentDeg} value={field.value} onValue={(v) => field.onChange(v)} unit="degrees" />
+            <NumberField label="Wire it took" rule={WIRED_FIELDS.length} value={field.value} onValue={(v) => field.onChange(v)} unit="mm" />
           )}
         />
         <div>
@@ -79,7 +110,7 @@ export function PutOn({ run, part }: { run: RunPlan; part: RunBranchPlan }) {
           <select id={sizeName} className="select bg-base-100" {...register('size', { valueAsNumber: true })}>
             {sizes.map((s) => (
               <option key={s} value={s}>
-                {s.toFixed(1)} mm{metal === 'copper' && gaugeOf(s) !== null ? `, gauge ${gaugeOf(s)}` : ''}
+                {saySize(metal, s)}
               </option>
             ))}
           </select>
@@ -98,9 +129,26 @@ export function PutOn({ run, part }: { run: RunPlan; part: RunBranchPlan }) {
         options={METALS.map((m) => ({ value: m, name: m }))}
         onChange={(to) => {
           setValue('metal', to);
-          setValue('size', nearest(soldSizes(to), part.rule[to]));
+          setValue('size', nearest(soldSizes(to), run.branches[0]!.rule[to]));
         }}
       />
+      {run.branches.map((part, i) => (
+        <fieldset key={part.branch} className="grid grid-cols-2 gap-3">
+          <legend className="mb-1">{names(part.branch)}</legend>
+          <Controller
+            control={control}
+            name={`halves.${i}.bent`}
+            render={({ field }) => (
+              <NumberField label="Bent to" rule={WIRED_FIELDS.bentDeg} value={field.value} onValue={(v) => field.onChange(v)} unit="degrees" />
+            )}
+          />
+          <Controller
+            control={control}
+            name={`halves.${i}.turns`}
+            render={({ field }) => <NumberField label="Turns" rule={WIRED_FIELDS.turns} value={field.value} onValue={(v) => field.onChange(v)} unit="" />}
+          />
+        </fieldset>
+      ))}
       <Controller
         control={control}
         name="gap"
@@ -108,11 +156,16 @@ export function PutOn({ run, part }: { run: RunPlan; part: RunBranchPlan }) {
       />
       <Controller
         control={control}
+        name="anchor"
+        render={({ field }) => <Choice label="Its anchor" value={field.value} options={HOLDS} onChange={field.onChange} />}
+      />
+      <Controller
+        control={control}
         name="wrap"
         render={({ field }) => <Choice label="Under it" value={field.value} options={UNDER} onChange={field.onChange} />}
       />
       <button type="submit" className="btn btn-primary w-full">
-        It is on {names(part.branch)}
+        It is on {run.branches.map((b) => names(b.branch)).join(' and ')}
       </button>
     </form>
   );

@@ -1,0 +1,88 @@
+import { type PlanRun, type RunBranchPlan } from '@ustle/core';
+import { Facts } from '../../shared/parts';
+import { percent } from '../../shared/say';
+import { useDesk } from '../desk';
+import { ChangePiece } from './ChangePiece';
+import { PressTest } from './PressTest';
+import { PutOn } from './PutOn';
+import { UnrolledPiece } from './UnrolledPiece';
+import { WindGlyph } from './WindGlyph';
+import { sayMiss, sayPush, sayRoute } from './words';
+
+const factsOf = (part: RunBranchPlan): [string, string][] => [
+  ['Turns', `${part.turns.toFixed(1)}`],
+  ['Bend to', `${part.bendTo.toFixed(0)}° by hand, spread over ${part.bendLength.toFixed(0)} mm`],
+  ...(part.bends.length > 1
+    ? [
+        [
+          'Then',
+          `its way and tip, to ${part.bends
+            .slice(1)
+            .map((b) => `${b.bendTo.toFixed(0)}°`)
+            .join(', ')}: see Pose`,
+        ] as [string, string],
+      ]
+    : []),
+  ['Settles at', `${part.settles.toFixed(0)}°; ${percent(part.springBack)} of the bend comes back when you let go`],
+  ['The wire lies', sayMiss(part)],
+  ['Pressed to it', sayPush(part.firmness.pushChance)],
+  ['Rules of thumb', `aluminium ${part.rule.aluminium.toFixed(1)} mm, copper ${part.rule.copper.toFixed(1)} mm`],
+];
+
+const BANDS: Record<string, string> = {
+  calm: 'The wood bears this bend easily.',
+  careful: 'The wood bears this bend, if it is done slowly.',
+  heavy: 'A heavy bend for this wood.',
+  no: 'More than this wood bears in one season.',
+};
+const UNDER: Record<string, string> = {
+  raffia: 'Wrap it with raffia first.',
+  parallel: 'Lay parallel wires first.',
+  both: 'Wrap it with raffia and lay parallel wires first.',
+};
+
+function Half({ run, part }: { run: PlanRun; part: RunBranchPlan }) {
+  const { plan, names } = useDesk();
+  const bend = plan!.poses.find((p) => p.branch === part.branch)?.bends[0];
+  return (
+    <section className="space-y-2">
+      <h3 className="text-lg">{names(part.branch)}</h3>
+      <WindGlyph hand={part.hand} start={part.start} />
+      {part.because
+        .filter((b) => !b.startsWith('By the rules'))
+        .map((b) => (
+          <p key={b}>{b}</p>
+        ))}
+      <Facts rows={factsOf(part)} />
+      {bend && (
+        <p className="text-quiet">
+          {bend.protection === 'none' || bend.band !== 'calm' ? BANDS[bend.band] : ''} {UNDER[bend.protection] ?? ''}{' '}
+          {bend.stages !== null && bend.stages > 1 ? `In ${bend.stages} stages, with rest between.` : ''}
+        </p>
+      )}
+      <PressTest key={`${run.metal}${run.size}`} branch={part.branch} metal={run.metal} size={run.size} />
+    </section>
+  );
+}
+
+/** A piece of wire, opened: how it goes, laid out straight, how each half holds, and what was put on. */
+export function OpenPiece({ run, settled, replaces }: { run: PlanRun; settled: boolean; replaces: string | null }) {
+  return (
+    <div className="space-y-4 px-2 pb-3">
+      <p>
+        {run.length.toFixed(0)} mm, {run.mass.toFixed(0)} g, the wire at {run.angle}° to the branch; {sayRoute(run)}.
+      </p>
+      {run.because.map((b) => (
+        <p key={b} className="text-quiet">
+          {b}
+        </p>
+      ))}
+      <UnrolledPiece run={run} />
+      {run.branches.map((part) => (
+        <Half key={part.branch} run={run} part={part} />
+      ))}
+      <ChangePiece run={run} settled={settled} />
+      <PutOn key={`${run.id}${run.metal}${run.size}${run.branches.length}`} run={run} replaces={replaces} />
+    </div>
+  );
+}

@@ -1,0 +1,102 @@
+import type { Reading } from '../reading/index.js';
+import { cutPieces } from '../rack/index.js';
+import { namesOf, sayBranches, type PlacedTree } from '../tree/index.js';
+import { METAL_DATA, type MetalName } from '../wood/index.js';
+import type { RunPlan } from '../wire/index.js';
+import { digits } from './digits.js';
+
+/** What is cut of one size: the pieces, how many full rolls they take, the least that they could, and mass. */
+export interface PlanCut {
+  metal: MetalName;
+  size: number;
+  pieces: { run: string; length: number }[];
+  rolls: number;
+  bound: number;
+  /** Rolls to be bought; all of them, where nothing is known of a rack. */
+  buy: number;
+  /** mm and g in all. */
+  total: number;
+  mass: number;
+}
+
+/** A roll as it is sold: half a kilogram of aluminium, of copper the same. */
+const ROLL_GRAMS = 500;
+
+/** Length of a full roll, mm. */
+export const rollLength = (metal: MetalName, size: number): number => (ROLL_GRAMS * 1000) / (METAL_DATA[metal].density * (Math.PI / 4) * size ** 2);
+
+/** The pieces of a plan by metal and size, and the rolls that they take. */
+export function cutListOf(runs: readonly RunPlan[]): PlanCut[] {
+  const bySize = new Map<string, RunPlan[]>();
+  for (const run of runs) bySize.set(`${run.metal} ${run.size}`, [...(bySize.get(`${run.metal} ${run.size}`) ?? []), run]);
+  return [...bySize.values()]
+    .map((of): PlanCut => {
+      const { metal, size } = of[0]!;
+      const pieces = of.flatMap((run) => Array.from({ length: run.strands }, () => ({ run: run.id, length: Math.ceil(run.length) })));
+      const { rolls, bound } = cutPieces(
+        pieces.map((p) => p.length),
+        rollLength(metal, size),
+      );
+      const total = pieces.reduce((sum, p) => sum + p.length, 0);
+      return {
+        metal,
+        size: digits(size, 2),
+        pieces,
+        rolls: rolls.length,
+        bound,
+        buy: rolls.length,
+        total,
+        mass: digits((total * (Math.PI / 4) * size ** 2 * METAL_DATA[metal].density) / 1000, 0),
+      };
+    })
+    .sort((a, b) => (a.metal < b.metal ? -1 : a.metal > b.metal ? 1 : b.size - a.size));
+}
+
+/** Share of the branches that carry wire once all is on, what of it this session bears, and what is said of it. */
+export interface Coverage {
+  share: number;
+  /** Pieces to leave for a later session. */
+  later: string[];
+  said: string[];
+}
+
+/** More of the branches wired than this is much at once, whatever the tree. */
+const MUCH = 0.85;
+/** As reading reckons: all branches wired is so much of a session. */
+const ALL_WIRED = 0.3;
+
+export function coverageOf(runs: readonly RunPlan[], { tree, branches }: PlacedTree, on: ReadonlySet<string>, reading: Reading): Coverage {
+  const living = branches.filter((b) => b.branch.state !== 'dead').length || 1;
+  const open = runs.filter((r) => r.branches.some((b) => !on.has(b.branch)));
+  const wired = new Set([...on, ...open.flatMap((r) => r.branches.map((b) => b.branch))]);
+  const names = namesOf(tree);
+  const other = reading.uses.filter((u) => u.work !== 'wiring').reduce((sum, u) => sum + u.points, 0);
+  let left = reading.capacity - other;
+  const later: string[] = [];
+  for (const run of open) {
+    left -= (ALL_WIRED * run.branches.length) / living;
+    if (left < 0) later.push(run.id);
+  }
+  const share = wired.size / living;
+  const first = open.find((r) => r.id === later[0]);
+  const thick = open.filter((r) => r.branches.some((b) => r.strands > 1 || r.size > 0.5 * branches.find((x) => x.branch.id === b.branch)!.branch.d));
+  return {
+    share: digits(share, 3),
+    later,
+    said: [
+      ...(first
+        ? [
+            `This session bears ${open.length - later.length} of the ${open.length} pieces: leave those from ${sayBranches(
+              names,
+              first.branches.map((b) => b.branch),
+              2,
+            )} on for the next.`,
+          ]
+        : []),
+      ...(share > MUCH
+        ? [`With ${Math.round(share * 100)}% of the branches wired it stands still for a season: wire what matters, leave the rest to grow.`]
+        : []),
+      ...(thick.length > 2 ? [`${thick.length} pieces are thick for their branches: a lighter hand would let more light and sap through.`] : []),
+    ],
+  };
+}

@@ -1,0 +1,168 @@
+import { toDeg, toRad } from '../units/index.js';
+import type { Hand } from '../tree/index.js';
+import type { FlatBark, BarkPlace } from './flat-bark.js';
+import { turnBetween } from './shoulders.js';
+import { keepOut, MARGIN, type Knot } from './knots.js';
+
+/** A bend of the branch that the wire shall lie outside of: its stretch along the branch, mm, and the turn that its outside has. */
+export interface Outside {
+  from: number;
+  to: number;
+  turn: number;
+  angleDeg: number;
+}
+
+export interface CoilAsked {
+  bark: FlatBark;
+  hand: Hand;
+  angleDeg: number;
+  /** Half the width of the wires that lie side by side, mm. */
+  half: number;
+  /** Where it touches its branch first. */
+  start: BarkPlace;
+  /** Where it ends, mm along. */
+  end: number;
+  knots: readonly Knot[];
+  outsides: readonly Outside[];
+}
+
+export interface FittedCoil {
+  /** The wire's centre line from the shoulder on, at most 4 mm of wire apart. */
+  places: BarkPlace[];
+  /** For each bend, by how many degrees the wire misses its outside. */
+  missDeg: number[];
+  /** The first wood that it could not be led round, and the place where it would run into it. */
+  blocked: { by: string; index: number } | null;
+}
+
+/** Pitch may be a fifth wider or closer than asked: in fifths of what a step turns. */
+const LOOSEST = 1;
+const MOST_TURN = 0.4;
+const MOST_ALONG = 2.6;
+/** How far from its even course a coil may drift, radians. */
+const MOST_DRIFT = 2.2;
+const BLOCKED = 1e6;
+/** What a fifth of a step's turn off the even pitch costs, beside a miss of one radian on a bend of one degree. */
+const UNEVEN = 0.016;
+
+/** Even steps of turning along the branch. */
+function stepsOf({ bark, half, angleDeg, start, end }: CoilAsked): { turn: number; s: number[] } {
+  const slope = Math.tan(toRad(angleDeg));
+  let turn = MOST_TURN;
+  for (let s = start.s; s < end; s += MOST_ALONG) turn = Math.min(turn, (MOST_ALONG * slope) / (bark.radius(s) + half));
+  const s = [start.s];
+  for (;;) {
+    const next = s[s.length - 1]! + (turn * (bark.radius(s[s.length - 1]!) + half)) / slope;
+    if (next > end) return { turn, s };
+    s.push(next);
+  }
+}
+
+/** The turns that a coil may have at a step, in cells: its even course, and how far it may have drifted from that. */
+interface Cells {
+  turn: number;
+  cell: number;
+  reach: number;
+  width: number;
+  at: (i: number, drift: number) => number;
+}
+
+/** What it costs to lie in a cell at each step: much within a knot, more the farther from the outside of a bend. Null where nothing is near. */
+function costs(asked: CoilAsked, s: readonly number[], { turn, cell, reach, width, at }: Cells): (Float64Array | null)[] {
+  const { bark, half, knots, outsides, start, hand } = asked;
+  const all = s.map((): Float64Array | null => null);
+  const row = (i: number): Float64Array => (all[i] ??= new Float64Array(width));
+  const sense = hand === 'cw' ? 1 : -1;
+  const round = (2 * Math.PI) / cell;
+  for (const spot of knots.flatMap((k) => k.spots)) {
+    const off = keepOut(spot, half);
+    for (let i = 0; i < s.length; i++) {
+      const along = (s[i]! - spot.s) * spot.stretch;
+      if (Math.abs(along) >= off) continue;
+      const radius = bark.radius(s[i]!) + half;
+      const across = Math.sqrt(off * off - along * along) / radius / cell;
+      const centre = reach + (sense * (spot.turn - start.turn) - i * turn) / cell;
+      const cost = row(i);
+      for (let copy = Math.ceil((-across - centre) / round); copy <= Math.floor((width - 1 + across - centre) / round); copy++) {
+        const middle = centre + copy * round;
+        const to = Math.min(width - 1, Math.floor(middle + across));
+        for (let d = Math.max(0, Math.ceil(middle - across)); d <= to; d++) {
+          const aside = (d - middle) * cell * radius;
+          cost[d] = cost[d]! + BLOCKED * (1.05 - Math.sqrt(along * along + aside * aside) / off);
+        }
+      }
+    }
+  }
+  for (const bend of outsides) {
+    const i = s.findIndex((x) => x >= (bend.from + bend.to) / 2);
+    if (i < 0) continue;
+    const cost = row(i);
+    for (let d = 0; d < width; d++) cost[d] = cost[d]! + Math.max(5, bend.angleDeg) * turnBetween(bend.turn, at(i, d)) ** 2;
+  }
+  return all;
+}
+
+/** A coil led between the side shoots and over the outsides of the bends: its turn by dynamic programming over steps along the branch. docs: Bends meet the wire. */
+export function fitCoil(asked: CoilAsked): FittedCoil {
+  const { hand, start } = asked;
+  const sense = hand === 'cw' ? 1 : -1;
+  const { turn, s } = stepsOf(asked);
+  const cell = turn / 5;
+  const reach = Math.ceil(MOST_DRIFT / cell);
+  const width = 2 * reach + 1;
+  const turnAt = (i: number, drift: number): number => start.turn + sense * (i * turn + (drift - reach) * cell);
+  const cost = costs(asked, s, { turn, cell, reach, width, at: turnAt });
+  let now = new Float64Array(width).fill(Infinity);
+  let next = new Float64Array(width);
+  now[reach] = 0;
+  const cameFrom = new Int8Array(width * s.length);
+  for (let i = 1; i < s.length; i++) {
+    next.fill(Infinity);
+    const from = Math.max(0, reach - LOOSEST * i);
+    const to = Math.min(width - 1, reach + LOOSEST * i);
+    const here = cost[i];
+    for (let d = from; d <= to; d++) {
+      let best = Infinity;
+      let by = 0;
+      for (let k = -LOOSEST; k <= LOOSEST; k++) {
+        if (d - k < 0 || d - k >= width) continue;
+        const before = now[d - k]! + UNEVEN * k * k;
+        if (before < best) {
+          best = before;
+          by = k;
+        }
+      }
+      cameFrom[i * width + d] = by;
+      next[d] = best + (here ? here[d]! : 0);
+    }
+    [now, next] = [next, now];
+  }
+  let drift = now.reduce((best, cost, d) => (cost < now[best]! ? d : best), reach);
+  const turns: number[] = [];
+  for (let i = s.length - 1; i >= 0; i--) {
+    turns[i] = turnAt(i, drift);
+    drift -= cameFrom[i * width + drift]!;
+  }
+  const places = s.map((at, i): BarkPlace => ({ s: at, turn: turns[i]!, lift: start.lift }));
+  return { places, missDeg: asked.outsides.map((o) => missOf(places, o)), blocked: blockedBy(asked, places) };
+}
+
+/** Wood that lies on the coil's way all the same, the first along the branch: which, and from which place on. */
+function blockedBy({ bark, knots, half }: CoilAsked, places: readonly BarkPlace[]): FittedCoil['blocked'] {
+  const spots = knots.flatMap((k) => k.spots.map((p) => ({ by: k.branch, ...p, off: keepOut(p, half) - MARGIN })));
+  for (const [index, { s, turn }] of places.entries())
+    for (const spot of spots) {
+      const along = (s - spot.s) * spot.stretch;
+      if (Math.abs(along) < spot.off && Math.hypot(along, turnBetween(spot.turn, turn) * (bark.radius(s) + half)) < spot.off) return { by: spot.by, index };
+    }
+  return null;
+}
+
+/** How near a wire comes to the outside of a bend in its middle half, degrees. */
+function missOf(places: readonly BarkPlace[], { from, to, turn }: Outside): number {
+  const quarter = (to - from) / 4;
+  const within = places.filter((p) => p.s >= from + quarter && p.s <= to - quarter);
+  const middle = (from + to) / 2;
+  const nearest = places.reduce((best, p) => (Math.abs(p.s - middle) < Math.abs(best.s - middle) ? p : best), places[0]!);
+  return toDeg(Math.min(...[...within, nearest].map((p) => Math.abs(turnBetween(p.turn, turn)))));
+}

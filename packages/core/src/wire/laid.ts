@@ -1,0 +1,72 @@
+import { boxesApart, type Box, type Vec } from '../space/index.js';
+import type { FlatBark } from './flat-bark.js';
+import { boxed } from './knots.js';
+import type { WirePath } from './path.js';
+
+/** A wire as it lies: its centre line with half its width, mm, in stretches with a box round each, and the box round all. */
+export interface LaidWire {
+  half: number;
+  /** How high its middle is above the bark, mm. */
+  lift: number;
+  stretches: { points: readonly Vec[]; box: Box }[];
+  box: Box;
+}
+
+const STRETCH = 16;
+
+/** What may be in the way by so much is not: hands draw it tight past it; mm. */
+const GIVES = 0.25;
+
+export function laidWire({ points }: WirePath, half: number, lift: number): LaidWire {
+  const stretches = Array.from({ length: Math.ceil((points.length - 1) / STRETCH) }, (_, i) => {
+    const own = points.slice(i * STRETCH, (i + 1) * STRETCH + 1);
+    return { points: own, box: boxRound(own, half) };
+  });
+  return { half, lift, stretches, box: boxRound(points, half) };
+}
+
+function boxRound(points: readonly Vec[], half: number): Box {
+  const edge = (k: 0 | 1 | 2, side: 1 | -1): number => side * (points.reduce((most, p) => Math.max(most, side * p[k]), -Infinity) + half);
+  return { low: [edge(0, -1), edge(1, -1), edge(2, -1)], high: [edge(0, 1), edge(1, 1), edge(2, 1)] };
+}
+
+/** Whether a wire lies in wood. */
+export const liesInWood = (wire: LaidWire, barks: readonly FlatBark[]): boolean =>
+  barks.some((bark) => {
+    const box = boxed(bark.line);
+    if (boxesApart(box, wire.box, 0)) return false;
+    return wire.stretches.some((own) => !boxesApart(box, own.box, 0) && own.points.some((p) => bark.liftOf(p) < wire.lift - GIVES));
+  });
+
+/** Whether a wire lies across one of others. */
+export const liesAcross = (wire: LaidWire, others: readonly LaidWire[]): boolean =>
+  others.some(
+    (other) =>
+      !boxesApart(other.box, wire.box, 0) &&
+      wire.stretches.some((a) =>
+        other.stretches.some(
+          (b) =>
+            !boxesApart(a.box, b.box, 0) &&
+            (comeNearer(a.points, b.points, wire.half + other.half - GIVES) || comeNearer(b.points, a.points, wire.half + other.half - GIVES)),
+        ),
+      ),
+  );
+
+/** Whether a point of one centre line comes nearer to the other one than a distance, mm. */
+function comeNearer(a: readonly Vec[], b: readonly Vec[], than: number): boolean {
+  // Points of a wire are at most four mm apart.
+  const far = (than + 5) ** 2;
+  for (const p of a) {
+    for (let i = 0; i + 1 < b.length; i++) {
+      const q = b[i]!;
+      const [x, y, z] = [p[0] - q[0], p[1] - q[1], p[2] - q[2]];
+      if (x * x + y * y + z * z > far) continue;
+      const r = b[i + 1]!;
+      const [wx, wy, wz] = [r[0] - q[0], r[1] - q[1], r[2] - q[2]];
+      const square = wx * wx + wy * wy + wz * wz;
+      const t = square > 0 ? Math.min(1, Math.max(0, (x * wx + y * wy + z * wz) / square)) : 0;
+      if ((x - t * wx) ** 2 + (y - t * wy) ** 2 + (z - t * wz) ** 2 < than * than) return true;
+    }
+  }
+  return false;
+}

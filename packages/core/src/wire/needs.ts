@@ -1,0 +1,110 @@
+import { turnDeg } from '../units/index.js';
+import { angleBetween, cross, direction, lengthOf, norm, rotateAbout, scale, sub, unit, dot, type Vec } from '../space/index.js';
+import { speciesOf, woodOf } from '../species/index.js';
+import { HEFT, type MetalName } from '../wood/index.js';
+import { slope, type PlacedBranch, type PlacedTree, type PlannedBend, type PlannedPose, type WiringManner } from '../tree/index.js';
+import type { FlatBark } from './flat-bark.js';
+import type { BendToHold } from './choose.js';
+import type { Outside } from './coil-fit.js';
+import type { Stiffness } from './press-test.js';
+import type { Wish } from './shoulders.js';
+
+/** Moment of a branch's weight about its shoulder, N·mm: a tapered cylinder whose leaves weigh half as much again. */
+export function weightMoment(b: PlacedBranch): number {
+  const { d, tipD } = b.branch;
+  const length = lengthOf(b.line);
+  const volume = (Math.PI / 12) * length * (d * d + d * tipD + tipD * tipD);
+  const tip = b.line.points[b.line.points.length - 1]!;
+  const base = b.line.points[0]!;
+  const lever = 0.45 * Math.hypot(tip[0] - base[0], tip[1] - base[1]);
+  return volume * HEFT * lever;
+}
+
+function bendToHold(placed: PlacedTree, b: PlacedBranch, bend: PlannedBend, { meanLog, sd }: Stiffness): BendToHold {
+  const species = speciesOf(placed.tree.species);
+  const wood = woodOf(species);
+  const raising = bend.at <= b.branch.d && bend.toward.elevation > slope(b).elevation + 3;
+  return {
+    diameter: bend.diameter,
+    angleDeg: bend.angle,
+    length: bend.length,
+    wood: { ...wood, strength: wood.strength * Math.exp(meanLog) },
+    k0: species.bendRatio.value,
+    protection: bend.protection,
+    weightMoment: raising ? weightMoment(b) : 0,
+    sd,
+  };
+}
+
+export type HeldBends = readonly [BendToHold, ...BendToHold[]];
+
+/** The bends of a branch that its wire has to hold, from the shoulder; one that lies as it should has the smallest worth the name. */
+export function bendsToHold(placed: PlacedTree, b: PlacedBranch, pose: PlannedPose | undefined, stiffness: Stiffness): HeldBends {
+  const [first = stillBend(b), ...others] = pose?.bends ?? [];
+  return [bendToHold(placed, b, first, stiffness), ...others.map((bend) => bendToHold(placed, b, bend, stiffness))];
+}
+
+/** A coil on a branch that already lies where it should: it holds the smallest bend worth the name. */
+function stillBend(b: PlacedBranch): PlannedBend {
+  const length = lengthOf(b.line) / 2;
+  const radius = length / 0.01745;
+  return {
+    kind: 'movement',
+    at: 0,
+    length,
+    angle: 1,
+    toward: slope(b),
+    start: slope(b),
+    diameter: b.branch.d,
+    radius,
+    strain: b.branch.d / (2 * radius),
+    risk: 0,
+    band: 'calm',
+    stages: 1,
+    protection: 'none',
+    nearest: null,
+  };
+}
+
+/** What its artist has said of how one branch is wired. */
+export const ownManner = ({ tree }: PlacedTree, branch: string): WiringManner | undefined => tree.plan.wiring?.find((w) => w.branch === branch);
+
+/** Metal as the artist wants it for the branch or the tree; else copper for conifers' structure, aluminium for the rest and for soft shoots. */
+export function metalFor(placed: PlacedTree, b: PlacedBranch): MetalName {
+  const asked = ownManner(placed, b.branch.id)?.metal ?? placed.tree.plan.metal;
+  if (asked) return asked;
+  return speciesOf(placed.tree.species).group.includes('conifer') && b.branch.stage === 'wood' && b.order <= 2 ? 'copper' : 'aluminium';
+}
+
+/** Less than this to one side, or up or down, and the coil may wind either way; degrees. */
+const EITHER_HAND = 8;
+const EITHER_START = 5;
+
+/** Hand and start that tighten the coil as the branch is bent: left counter-clockwise, right clockwise; over to lower, under to raise. docs: Hand and start. */
+export function wishOf({ now, bearing, elevation }: PlannedPose): Wish {
+  const turn = turnDeg(now.bearing, bearing);
+  const rise = elevation - now.elevation;
+  // Bearings run clockwise from above, so a falling bearing brings the tip to the left as seen from the parent.
+  const hand = Math.abs(turn) < EITHER_HAND ? null : turn < 0 ? 'ccw' : 'cw';
+  const start = Math.abs(rise) < EITHER_START ? null : rise < 0 ? 'over' : 'under';
+  const must = hand && (!start || Math.abs(turn) > Math.abs(rise)) ? 'hand' : start ? 'start' : 'neither';
+  return { hand, start, must };
+}
+
+/** The outsides of a branch's bends, as turns round it as it grows now. `back` brings directions of the world into the tree's own space. docs: Bends meet the wire. */
+export function outsidesOf(bark: FlatBark, bends: readonly PlannedBend[], back: (way: Vec) => Vec): Outside[] {
+  const vector = (of: { bearing: number; elevation: number }): Vec => back(direction({ bearingDeg: of.bearing, elevationDeg: of.elevation }));
+  return [...bends]
+    .sort((a, b) => a.at - b.at)
+    .map((bend) => {
+      const before = vector(bend.start);
+      const toward = vector(bend.toward);
+      const inside = sub(toward, scale(before, dot(toward, before)));
+      // What was bent before this one is bent back: from the way it will go there to the way it goes now.
+      const now = bark.frame(bend.at).along;
+      const axis = cross(before, now);
+      const outside = scale(unit(inside), -1);
+      const asItGrows = norm(axis) > 1e-6 ? rotateAbout(outside, unit(axis), angleBetween(before, now)) : outside;
+      return { from: bend.at, to: bend.at + bend.length, turn: bark.turnTo(bend.at, asItGrows), angleDeg: bend.angle };
+    });
+}

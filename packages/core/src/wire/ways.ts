@@ -1,0 +1,222 @@
+import { toRad } from '../units/index.js';
+import type { FlatBark } from './flat-bark.js';
+import { keepOut, MARGIN, type Knot } from './knots.js';
+
+/** Samples of a way in one turn round a limb. */
+export const TURN = 60;
+export const turnOf = (k: number): number => (k * 2 * Math.PI) / TURN;
+export const sampleOf = (turn: number): number => Math.round((turn * TURN) / (2 * Math.PI));
+
+/**
+ * A wire's way round a limb: how far along (mm) at each sample of the turn, from sample `first` on. What winds on counts on past a turn;
+ * copies a whole turn on are the same wire.
+ */
+export interface Way {
+  first: number;
+  along: number[];
+  /** Half the width of the wires that lie side by side on it, mm. */
+  half: number;
+}
+
+export interface Course {
+  first: number;
+  /** Where it would lie best: mm along at each sample. */
+  base: readonly number[];
+  half: number;
+  /** Whether its first and its last sample stay where they are. */
+  fixed: readonly [boolean, boolean];
+  /** Branches whose wood it starts or ends at: at that end it touches them. */
+  at: readonly [string | null, string | null];
+}
+
+/** A way is not looked at farther than this beside where it would lie best, mm. */
+const DETOUR = 20;
+
+const ranges = new WeakMap<readonly number[], [number, number]>();
+function rangeOf(values: readonly number[]): [number, number] {
+  const before = ranges.get(values);
+  if (before) return before;
+  let [low, high] = [Infinity, -Infinity];
+  for (const v of values) {
+    if (v < low) low = v;
+    if (v > high) high = v;
+  }
+  ranges.set(values, [low, high]);
+  return [low, high];
+}
+
+/** How far over the ends of a wire others keep away, in samples. */
+const BEYOND = 2;
+const SMOOTHINGS = 60;
+
+interface Room {
+  low: Float64Array;
+  high: Float64Array;
+}
+
+function keepOff(room: Room, i: number, above: boolean, limit: number): void {
+  if (above) room.low[i] = Math.max(room.low[i]!, limit);
+  else room.high[i] = Math.min(room.high[i]!, limit);
+}
+
+interface Outline {
+  spots: { s: number; k: number; off: number; reach: number }[];
+  low: number;
+  high: number;
+  centre: number;
+  /** How far along the limb it reaches from its middle. */
+  most: number;
+}
+
+/** Outlines of knots for wires of a width, found once: many courses are held against them. */
+const outlines = new WeakMap<Knot, Map<number, Outline>>();
+
+function outlineOf(knot: Knot, bark: FlatBark, half: number): Outline {
+  const known = outlines.get(knot) ?? new Map<number, Outline>();
+  outlines.set(knot, known);
+  const before = known.get(half);
+  if (before) return before;
+  const perRadian = TURN / (2 * Math.PI);
+  const radius = bark.radius(knot.s) + half;
+  const spots = knot.spots.map((spot) => {
+    const off = keepOut(spot, half);
+    return { s: spot.s, k: spot.turn * perRadian, off: off / spot.stretch, reach: (off / radius) * perRadian };
+  });
+  const found = {
+    spots,
+    low: Math.min(...spots.map((p) => p.k - p.reach)),
+    high: Math.max(...spots.map((p) => p.k + p.reach)),
+    centre: knot.turn * perRadian,
+    most: Math.max(...spots.map((p) => Math.abs(p.s - knot.s) + p.off)),
+  };
+  known.set(half, found);
+  return found;
+}
+
+/** Wires keep to the side of a knot on which they would pass it. */
+function roundKnots(room: Room, course: Course, bark: FlatBark, knots: readonly Knot[]): void {
+  const last = course.first + course.base.length - 1;
+  const [lowest, highest] = rangeOf(course.base);
+  for (const knot of knots) {
+    const { spots, low, high, centre, most } = outlineOf(knot, bark, course.half);
+    if (knot.s - most > highest + DETOUR || knot.s + most < lowest - DETOUR) continue;
+    for (let copy = Math.ceil((course.first - high) / TURN); copy <= Math.floor((last - low) / TURN); copy++) {
+      const k = centre + copy * TURN;
+      const near = Math.max((high - low) / 2 + 2, TURN / 5);
+      if (course.at[0] === knot.branch && Math.abs(course.first - k) < near) continue;
+      if (course.at[1] === knot.branch && Math.abs(last - k) < near) continue;
+      const nearest = Math.min(last, Math.max(course.first, Math.round(k))) - course.first;
+      const above = course.base[nearest]! >= knot.s;
+      for (const spot of spots) {
+        const at = spot.k + copy * TURN - course.first;
+        if (!spot.reach) continue;
+        const to = Math.min(course.base.length - 1, Math.floor(at + spot.reach));
+        for (let i = Math.max(0, Math.ceil(at - spot.reach)); i <= to; i++) {
+          const far = (i - at) / spot.reach;
+          const edge = spot.off * Math.sqrt(Math.max(0, 1 - far * far));
+          if (above) room.low[i] = Math.max(room.low[i]!, spot.s + edge);
+          else room.high[i] = Math.min(room.high[i]!, spot.s - edge);
+        }
+      }
+    }
+  }
+}
+
+const clampIndex = (way: Way, i: number): number => Math.min(way.along.length - 1, Math.max(0, i));
+
+/** A limb's stretch by sample and centimetre, found once. */
+const stretches = new WeakMap<FlatBark, Map<number, number>>();
+
+function stretchOf(bark: FlatBark, s: number, k: number): number {
+  const known = stretches.get(bark) ?? new Map<number, number>();
+  stretches.set(bark, known);
+  const place = Math.round(s / 10);
+  const key = place * TURN + (((k % TURN) + TURN) % TURN);
+  const before = known.get(key);
+  if (before !== undefined) return before;
+  const found = bark.stretch(place * 10, turnOf(k));
+  known.set(key, found);
+  return found;
+}
+
+/** Room that two ways need along the limb to lie side by side, where the other one lies as steep as it does there. */
+function spacing(bark: FlatBark, other: Way, i: number, half: number): number {
+  const here = other.along[clampIndex(other, i)]!;
+  const rise = (other.along[clampIndex(other, i + 1)]! - other.along[clampIndex(other, i - 1)]!) / (clampIndex(other, i + 1) - clampIndex(other, i - 1) || 1);
+  const stretch = stretchOf(bark, here, other.first + clampIndex(other, i));
+  const slope = (rise * stretch) / (((bark.radius(here) + half) * 2 * Math.PI) / TURN);
+  return ((other.half + half + MARGIN) * Math.sqrt(1 + slope * slope)) / stretch;
+}
+
+/** Wires keep to one side of each other one, copy by copy: the side on which most of the way lies. */
+function besideWays(room: Room, course: Course, bark: FlatBark, others: readonly Way[]): void {
+  const last = course.first + course.base.length - 1;
+  const [lowest, highest] = rangeOf(course.base);
+  for (const other of others) {
+    const [from, to] = rangeOf(other.along);
+    if (from > highest + DETOUR || to < lowest - DETOUR) continue;
+    const otherLast = other.first + other.along.length - 1;
+    for (let copy = Math.floor((course.first - otherLast - BEYOND) / TURN); copy <= Math.ceil((last - other.first + BEYOND) / TURN); copy++) {
+      const from = Math.max(course.first, other.first + copy * TURN - BEYOND);
+      const to = Math.min(last, otherLast + copy * TURN + BEYOND);
+      if (from > to) continue;
+      const otherAt = (k: number): number => clampIndex(other, k - copy * TURN - other.first);
+      let balance = 0;
+      for (let k = from; k <= to; k++) balance += course.base[k - course.first]! - other.along[otherAt(k)]!;
+      for (let k = from; k <= to; k++) {
+        const i = otherAt(k);
+        const off = spacing(bark, other, i, course.half);
+        keepOff(room, k - course.first, balance >= 0, other.along[i]! + (balance >= 0 ? off : -off));
+      }
+    }
+  }
+}
+
+/** The way of a wire past knots and beside other wires, as short as these allow; null where there is no room. docs: Not crossing. */
+export function findWay(course: Course, bark: FlatBark, knots: readonly Knot[], others: readonly Way[]): Way | null {
+  const count = course.base.length;
+  const room: Room = { low: new Float64Array(count).fill(bark.clearFrom + course.half), high: new Float64Array(count).fill(bark.length - course.half) };
+  roundKnots(room, course, bark, knots);
+  besideWays(room, course, bark, others);
+  const along = Float64Array.from(course.base);
+  for (let i = 0; i < count; i++) {
+    const tight = room.low[i]! - room.high[i]!;
+    if (tight > MARGIN) return null;
+    // Side by side with nothing to spare.
+    if (tight > 0) room.low[i] = room.high[i] = (room.low[i]! + room.high[i]!) / 2;
+    const kept = Math.min(room.high[i]!, Math.max(room.low[i]!, along[i]!));
+    const isFixed = (i === 0 && course.fixed[0]) || (i === count - 1 && course.fixed[1]);
+    if (!isFixed) along[i] = kept;
+    else if (Math.abs(kept - along[i]!) > MARGIN) return null;
+  }
+  for (let round = 0; round < SMOOTHINGS; round++) {
+    let moved = 0;
+    for (let i = 1; i + 1 < count; i++) {
+      const next = Math.min(room.high[i]!, Math.max(room.low[i]!, (along[i - 1]! + along[i + 1]!) / 2));
+      moved = Math.max(moved, Math.abs(next - along[i]!));
+      along[i] = next;
+    }
+    if (moved < 0.01) break;
+  }
+  return { first: course.first, along: [...along], half: course.half };
+}
+
+/** Length of a way on the bark, mm. */
+export function lengthOfWay(way: Way, bark: FlatBark): number {
+  let length = 0;
+  for (let i = 1; i < way.along.length; i++) {
+    const middle = (way.along[i]! + way.along[i - 1]!) / 2;
+    length += Math.hypot(way.along[i]! - way.along[i - 1]!, (bark.radius(middle) + way.half) * turnOf(1));
+  }
+  return length;
+}
+
+/** Whether a way keeps clear of its own other rounds. */
+export function clearOfItself(way: Way, bark: FlatBark): boolean {
+  for (let i = 0; i + TURN < way.along.length; i++) if (Math.abs(way.along[i + TURN]! - way.along[i]!) < spacing(bark, way, i, way.half)) return false;
+  return true;
+}
+
+/** Length (mm) of a wire's even way round a limb, from one height to another. docs: Route. */
+export const routeLength = (of: { parentDiameter: number; wireDiameter: number; heightGap: number; turnDeg: number }): number =>
+  Math.sqrt((((of.parentDiameter + of.wireDiameter) / 2) * toRad(of.turnDeg)) ** 2 + of.heightGap ** 2);

@@ -1,0 +1,193 @@
+import fc from 'fast-check';
+import {
+  allSpecies,
+  dayOf,
+  generateTree,
+  outcomeOf,
+  placeTree,
+  planRun,
+  planWiring,
+  proposePoses,
+  planTree,
+  stiffnessOf,
+  unrolled,
+  type Form,
+  type Intent,
+  type PlanDocument,
+  type Tree,
+} from '../src/index.js';
+import { wireFaults } from './wire-checker.js';
+import { actFrom, after, branch, tree } from './trees.js';
+import { applyAct, isRefused } from '../src/index.js';
+
+const ON = dayOf('2026-03-01');
+const planOf = (t: Tree): PlanDocument => planTree(t, ON, { fronts: false, paths: true, places: true });
+const FORMS: Form[] = ['upright', 'upright', 'cascade', 'clump'];
+
+/** Two hundred trees of all kinds, forms and sizes. */
+const TREES = Array.from({ length: 200 }, (_, i): Tree => {
+  const kinds = allSpecies();
+  return generateTree({
+    seed: 40 + i,
+    name: 'Any',
+    species: kinds[i % kinds.length]!.key,
+    form: FORMS[i % FORMS.length]!,
+    height: 350 + (i % 5) * 90,
+    base: 32 + (i % 7) * 5,
+    swing: 0.02 + 0.012 * (i % 11),
+    primaries: 3 + (i % 5),
+    secondaries: 3 + (i % 3),
+    faults: i % 2 ? ['bar', 'hanging', 'dead'] : [],
+  });
+});
+
+test('the wire of 200 trees lies on its branches, winds as its hand says, crosses nothing, is as long as said and anchored; most of it in pairs', () => {
+  let wired = 0;
+  let paired = 0;
+  const faults: string[] = [];
+  TREES.forEach((t, i) => {
+    const placed = placeTree(outcomeOf(t).tree);
+    const { runs } = planWiring(placed, proposePoses(placed));
+    const plan = { runs: runs.map((run) => planRun(run, { paths: true, places: false })), order: runs.map((run) => run.id) };
+    faults.push(...wireFaults(placed.tree, plan).map((f) => `tree ${i}: ${f}`));
+    for (const run of plan.runs) {
+      wired += run.branches.length;
+      paired += run.kind === 'pair' ? 2 : 0;
+    }
+  });
+  expect(faults).toEqual([]);
+  expect(wired).toBeGreaterThan(2500);
+  expect(paired / wired).toBeGreaterThanOrEqual(0.52);
+});
+
+/** Two branches of like thickness opposite each other, to be lowered and turned towards each other's backs. */
+const facing = (own: Partial<Tree> = {}): Tree => {
+  const t = tree([branch('a', { bearing: 80, elevation: 35 }), branch('b', { bearing: 265, elevation: 35, at: 230 })], own);
+  t.plan.front = { bearing: 0, pitch: 0, roll: 0 };
+  t.plan.poses.push({ branch: 'a', bearing: 60, elevation: -5, bends: [] }, { branch: 'b', bearing: 285, elevation: -5, bends: [] });
+  return t;
+};
+
+test('two like branches share a piece, each half winding the other way, from over their shoulders', () => {
+  const [run, ...others] = planOf(facing()).runs;
+  expect(others).toEqual([]);
+  expect(run).toMatchObject({ kind: 'pair', anchor: null });
+  const part = (id: string) => run!.branches.find((b) => b.branch === id);
+  expect(part('a')).toMatchObject({ hand: 'ccw', start: 'over' });
+  expect(part('b')).toMatchObject({ hand: 'cw', start: 'over' });
+  expect(run!.route!.turnDeg / 360).toBeGreaterThan(0.4);
+});
+
+const refusalOf = (t: Tree, intent: Intent): string => {
+  const outcome = applyAct(t, actFrom(intent), dayOf('2030-01-01'));
+  return isRefused(outcome) ? outcome.refused[0]!.message : 'done';
+};
+const settle = (own: object = {}): Intent => ({
+  kind: 'run',
+  metal: 'copper',
+  size: 2.05,
+  strands: 1,
+  angle: 45,
+  branches: [
+    { branch: 'a', hand: 'ccw', start: 'over' },
+    { branch: 'b', hand: 'cw', start: 'over' },
+  ],
+  ...own,
+});
+
+test('a piece is kept as its artist settles it, split and let go again; the rest of the plan goes with it', () => {
+  const settled = after(facing(), settle({ size: 2.59, side: 'behind' }));
+  expect(planOf(settled).runs).toMatchObject([{ id: 'w1', kind: 'pair', size: 2.59, route: { side: 'behind', hidden: true } }]);
+  const split = after(settled, settle({ run: 'w1', branches: [{ branch: 'a', hand: 'ccw', start: 'over' }] }));
+  const kinds = planOf(split).runs.map((r) => [r.kind, r.branches.map((b) => b.branch).join()]);
+  expect(kinds.sort()).toEqual([
+    ['single', 'a'],
+    ['single', 'b'],
+  ]);
+  expect(planOf(after(split, { kind: 'unrun', run: 'w1' })).runs).toMatchObject([{ kind: 'pair' }]);
+});
+
+test.each([
+  ['both halves one way', { branches: [{ branch: 'a', hand: 'cw', start: 'over' }, { branch: 'b', hand: 'cw', start: 'over' }] }, /No way of half a turn .* turn the hand of one/], // prettier-ignore
+  ['one branch twice', { branches: [{ branch: 'a', hand: 'cw', start: 'over' }, { branch: 'a', hand: 'ccw', start: 'over' }] }, /these are one/], // prettier-ignore
+  ['too thick a wire', { size: 6 }, /size: 6 mm .* at most 5\.4 mm/],
+  ['a branch that is not there', { branches: [{ branch: 'z', hand: 'cw', start: 'over' }] }, /"z" is not on this tree/],
+])('%s is refused, and why is said', (_, own, message) => {
+  expect(refusalOf(facing(), settle(own))).toMatch(message);
+});
+
+test('branches of different limbs are not joined', () => {
+  const t = facing();
+  const other = { ...t, branches: [...t.branches, branch('c', { parent: 'a', at: 120, bearing: 20, length: 70, d: 6, tipD: 2 })] };
+  const branches = [
+    { branch: 'b', hand: 'cw', start: 'over' },
+    { branch: 'c', hand: 'ccw', start: 'over' },
+  ];
+  expect(refusalOf(other, settle({ branches }))).toMatch(/do not grow on the same limb/);
+});
+
+test('a piece put on two branches is a line for each, the wire it took is said once, and taken back it is gone', () => {
+  const half = (id: string, hand: 'cw' | 'ccw') => ({ branch: id, hand, start: 'over' as const, bentDeg: 40, turns: 5.5 });
+  const on: Intent = { kind: 'wired', metal: 'copper', size: 2.05, strands: 1, angle: 45, ...half('a', 'ccw'), second: half('b', 'cw'), anchor: 'slipping', length: 640, roll: 'r1' } as Intent; // prettier-ignore
+  const t = after(facing(), on);
+  expect(t.record).toMatchObject([
+    { kind: 'wired', branch: 'a', run: 'w1', length: 640, roll: 'r1', anchor: 'slipping', turns: 5.5 },
+    { kind: 'wired', branch: 'b', run: 'w1', hand: 'cw' },
+  ]);
+  expect(t.record[1]).not.toHaveProperty('length');
+  expect(t.plan.runs).toMatchObject([{ id: 'w1', branches: [{ branch: 'a' }, { branch: 'b' }] }]);
+  expect(planTree(t, dayOf('2026-11-01'), { fronts: false }).cutList).toEqual([]);
+  expect(planOf(facing()).cutList).toMatchObject([{ metal: 'copper', pieces: [{ run: 'w1' }], rolls: 1, bound: 1 }]);
+});
+
+test('metal and firmness by tree and by branch, and a branch left to cutting', () => {
+  const sizes = (t: Tree) => Object.fromEntries(planOf(t).runs.flatMap((r) => r.branches.map((b) => [b.branch, `${r.metal} ${r.size}`])));
+  const usual = sizes(facing());
+  expect(usual.a).toMatch(/^copper/);
+  const light = after(facing(), { kind: 'manner', metal: 'aluminium' });
+  expect(sizes(light).a).toMatch(/^aluminium/);
+  const mixed = after(light, { kind: 'branch-manner', branch: 'a', metal: 'copper', firmness: 'firm' });
+  expect(sizes(mixed)).toMatchObject({ a: expect.stringMatching(/^copper/), b: expect.stringMatching(/^aluminium/) });
+  const cut = planOf(after(facing(), { kind: 'branch-manner', branch: 'b', clip: true }));
+  expect(cut.unwired).toEqual([{ branch: 'b', because: ['Shaped by cutting as it grows: no wire.'] }]);
+  expect(cut.runs).toMatchObject([{ kind: 'single', anchor: { run: null } }]);
+});
+
+test('press tests move a branch most and its siblings less, the same in whatever order, and the wire with them', () => {
+  const gave = (id: string, what: 'branch' | 'wire', size = 2.05): Intent => ({ kind: 'pushed', branch: id, metal: 'copper', size, strands: 1, gave: what });
+  const stiff = stiffnessOf(after(facing(), gave('a', 'wire'), gave('a', 'wire', 2.59)));
+  expect(stiff('a').meanLog).toBeGreaterThan(stiff('b').meanLog);
+  expect(stiff('b').meanLog).toBeGreaterThan(0.02);
+  expect(stiff('a').sd).toBeLessThan(stiff('b').sd);
+  const turned = stiffnessOf(after(facing(), gave('a', 'wire', 2.59), gave('a', 'wire')));
+  expect(turned('a').meanLog).toBeCloseTo(stiff('a').meanLog, 9);
+  const hold = (...acts: Intent[]) => Math.max(...planOf(after(facing(), ...acts)).runs.map((r) => r.size * Math.cbrt(r.strands)));
+  const pressed = Array.from({ length: 4 }, () => [gave('a', 'wire', 3.26), gave('b', 'wire', 3.26)]).flat();
+  expect(hold(...pressed)).toBeGreaterThan(hold());
+  expect(hold(...pressed.map((p) => ({ ...p, gave: 'branch', size: 1.29 }) as Intent))).toBeLessThan(hold());
+});
+
+test('a piece laid straight: loops at its ends, shoulders where its coils end, bends and shoots between', () => {
+  fc.assert(
+    fc.property(fc.constantFrom(...TREES), (t) => {
+      const plan = planOf(t);
+      for (const run of plan.runs) {
+        const bendsOf = (id: string) => plan.poses.find((p) => p.branch === id)?.bends ?? [];
+        const flat = unrolled(outcomeOf(t).tree, { ...run, places: run.places! }, bendsOf);
+        const marks = (kind: string) => flat.marks.filter((m) => m.kind === kind);
+        expect(marks('end').map((m) => m.at)).toEqual([0, expect.closeTo(run.length - 10 * run.size, 6)]);
+        expect(marks('shoulder')).toHaveLength(run.branches.length);
+        expect(marks('bend')).toHaveLength(run.branches.flatMap((b) => bendsOf(b.branch)).length);
+        for (const m of flat.marks) {
+          expect(m.at).toBeGreaterThanOrEqual(0);
+          expect(m.at + m.length).toBeLessThanOrEqual(run.length + 1e-6);
+        }
+        const { from, to } = flat.route;
+        // What is bent at the very shoulder begins where the wire still comes round it.
+        expect(marks('shoot').filter((m) => m.at > from + 12 && m.at < to - 12)).toEqual([]);
+        if (run.kind === 'pair') expect(to - from).toBeGreaterThan(run.route!.length * 0.6);
+      }
+    }),
+    { numRuns: 12 },
+  );
+});
