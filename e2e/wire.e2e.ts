@@ -69,8 +69,7 @@ test('pieces on two branches: opened, laid straight, split by hand and joined ag
   const lines = (await stored(app, 'Lantern')).tree.record.slice(-2);
   expect(lines.map((l: { branch: string }) => l.branch).sort()).toEqual([first!.branch, second!.branch].sort());
   expect(lines[0]).toMatchObject({ anchor: 'good', turns: expect.any(Number), length: expect.any(Number) });
-  await page.reload();
-  await sceneReady(page);
+  await visit(app);
   await says(page, /carries wire/);
   await press(page, 'Undo');
   await until(app, 'Lantern', (v) => v.tree.record.slice(-2).every((l: { kind: string }) => l.kind === 'withdrawn'));

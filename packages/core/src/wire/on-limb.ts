@@ -96,7 +96,7 @@ class Placed {
   }
 }
 
-export type LaidPiece = Joined & { laid: Laid };
+export type LaidPiece = Joined & { laid: Laid; /** It was asked for, and lies across something. */ across?: boolean };
 
 export interface OnLimb {
   joined: LaidPiece[];
@@ -411,25 +411,30 @@ export interface Fixed {
 function placeFixed(work: LimbWork, { needs }: Fixed, placed: Placed): LaidPiece | null {
   const [a, b] = needs;
   const alone = new Placed([], []);
+  const bare: LimbWork = { ...work, coil: null, knots: [] };
   const forced = (piece: LaidPiece | null): LaidPiece | null => {
-    if (piece) {
-      placed.ways.push(piece.way);
-      placed.wires.push(piece.laid.wire);
-    }
-    return piece;
+    if (!piece) return null;
+    placed.ways.push(piece.way);
+    placed.wires.push(piece.laid.wire);
+    return { ...piece, across: true };
   };
-  if (!b) return anchor(work, a, placed, ANCHOR_TURNS, true) ?? anchorAnyhow(work, a, placed) ?? forced(anchor(work, a, alone, ANCHOR_TURNS));
+  if (!b)
+    return (
+      anchor(work, a, placed, ANCHOR_TURNS, true) ??
+      anchorAnyhow(work, a, placed) ??
+      forced(anchor(work, a, alone, ANCHOR_TURNS) ?? anchor(bare, a, alone, ANCHOR_TURNS))
+    );
   const handOnly = (n: Need): Need => ({ ...n, wish: { ...n.wish, must: 'hand' } });
-  const pair = (x: Need, y: Need, on: Placed): LaidPiece | null => {
-    for (const c of candidates(work, x, y).sort((p, q) => q.worth - p.worth)) {
-      const way = findWay(c.course, work.bark, work.knots, on.ways);
-      const piece = way && joinedBy(work, c, way);
-      const laid = piece && on.add(work, piece);
+  const pair = (x: Need, y: Need, on: Placed, of: LimbWork = work): LaidPiece | null => {
+    for (const c of candidates(of, x, y).sort((p, q) => q.worth - p.worth)) {
+      const way = findWay(c.course, of.bark, of.knots, on.ways);
+      const piece = way && joinedBy(of, c, way);
+      const laid = piece && on.add(of, piece);
       if (piece && laid) return { ...piece, laid };
     }
     return null;
   };
-  return pair(a, b, placed) ?? pair(handOnly(a), handOnly(b), placed) ?? forced(pair(handOnly(a), handOnly(b), alone));
+  return pair(a, b, placed) ?? pair(handOnly(a), handOnly(b), placed) ?? forced(pair(handOnly(a), handOnly(b), alone) ?? pair(a, b, alone, bare));
 }
 
 /** The pieces of wire on the branches of one limb: what is fixed first, then pairs, then what is left over, anchored. */

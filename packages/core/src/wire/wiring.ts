@@ -257,7 +257,7 @@ class Wiring {
     }
     for (const piece of joined) {
       this.laid.push(piece.laid.wire);
-      this.addPiece(limb, piece, piece.laid);
+      this.addPiece(limb, piece, piece.laid, piece.across ?? false);
     }
   }
 
@@ -311,7 +311,7 @@ class Wiring {
     return !fixed && liesInWood(wire, this.allBarks) ? null : { path, coils, wire };
   }
 
-  private addPiece(limb: string, joined: Joined, { path, coils }: Laid): void {
+  private addPiece(limb: string, joined: Joined, { path, coils }: Laid, across: boolean): void {
     const half = joined.way.half;
     const first = this.wanted.get((joined.ends[0] ?? joined.ends[1]!).need.branch)!;
     const { metal, strands, angle } = first;
@@ -337,7 +337,7 @@ class Wiring {
       },
       anchor: joined.kind === 'pair' ? null : { run: anchoredOn, turns: (joined.way.along.length - 1) / TURN },
       branches: joined.ends.flatMap((end, i) => (end ? [this.partOf(end, size, path, coils[i]!)] : [])),
-      because: [],
+      because: across ? ['Settled so it lies across other wire, or presses on wood: there is no way clear of them.'] : [],
       path,
     };
     this.runs.push(run);

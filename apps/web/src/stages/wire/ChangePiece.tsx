@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { METALS, WIRE_FIELDS, type Hand, type Intent, type MetalName, type PlanRun, type RouteSide, type Start } from '@ustle/core';
+import { METALS, whyNotJoined, WIRE_FIELDS, type Hand, type Intent, type MetalName, type PlanRun, type RouteSide, type Run, type Start } from '@ustle/core';
 import { NumberField } from '../../shared/NumberField';
 import { Choice, Pick, Quiet } from '../../shared/parts';
 import { useDesk } from '../desk';
@@ -37,9 +37,19 @@ export function ChangePiece({ run, settled }: { run: PlanRun; settled: boolean }
   const pairWith = (branch: string): void => {
     const other = plan?.runs.flatMap((r) => r.branches).find((b) => b.branch === branch);
     const first = asIs.branches[0]!;
-    // Each half winds the other way.
-    const hand: Hand = other?.hand ?? (first.hand === 'cw' ? 'ccw' : 'cw');
-    change({ branches: [first, { branch, hand, start: other?.start ?? 'over' }] });
+    const winds = (wanted: { hand: Hand; start: Start }): { hand: Hand; start: Start }[] => [
+      wanted,
+      ...HAND_NAMES.flatMap((h) => START_NAMES.map((s) => ({ hand: h.value, start: s.value }))),
+    ];
+    // As each is planned where a way leads from the one to the other, else as there is one.
+    const all = winds(first).flatMap((a) =>
+      winds(other ?? { hand: first.hand === 'cw' ? 'ccw' : 'cw', start: 'over' }).map((b) => [
+        { ...first, ...a },
+        { branch, hand: b.hand, start: b.start },
+      ]),
+    );
+    const joined = all.find((branches) => whyNotJoined(tree, { ...asIs, id: run.id, branches } as Run) === null);
+    change({ branches: joined ?? all[0]! });
   };
   return (
     <div className="border-t border-rule pt-2">
