@@ -20,14 +20,20 @@ const withDecisions = (tree, onDay, acts) => {
   return findings.reduce((t, f) => (acts[f.rule] ? decided(t, f.branch, acts[f.rule], { why: f.because[0] }) : t), tree);
 };
 
-/** Puts on the wire that the plan proposes for the first `count` branches, on a day. */
-const withWire = (tree, onDay, count, details = {}) => {
-  const runs = planTree(tree, onDay, { fronts: false })
-    .runs.filter((r) => r.order === 1)
-    .slice(0, count);
-  const entries = runs.map((run) => {
-    const [part] = run.branches;
-    return {
+/** The pieces that the plan proposes first, for `count` branches or one more. */
+const firstPieces = (tree, onDay, count) => {
+  const pieces = [];
+  for (const run of planTree(tree, onDay, { fronts: false }).runs.filter((r) => r.order === 1)) {
+    if (pieces.flatMap((r) => r.branches).length >= count) break;
+    pieces.push(run);
+  }
+  return pieces;
+};
+
+/** Puts pieces of wire on, on a day. */
+const withWire = (tree, runs, onDay, details = {}) => {
+  const entries = runs.flatMap((run) =>
+    run.branches.map((part) => ({
       on: isoOf(onDay),
       kind: 'wired',
       run: run.id,
@@ -44,8 +50,8 @@ const withWire = (tree, onDay, count, details = {}) => {
       targetDeg: part.target,
       over: part.bendLength,
       ...details,
-    };
-  });
+    })),
+  );
   const planned = runs.map(({ id, metal, size, strands, angle, branches }) => ({
     id,
     metal,
@@ -63,13 +69,19 @@ const withWireAboutToMark = (wiredOn, today) => {
     const marks = watch(placeTree(tree), today).map(({ race }) => race.forecast.marking.p50 ?? Infinity);
     return marks.filter(within).length * 2 >= marks.length;
   };
-  const latest = (days, within) => Array.from({ length: days / 2 }, (_, i) => wiredOn(today - 6 - 2 * i)).find((tree) => half(tree, within));
+  const latest = (days, within) => {
+    for (let ago = 6; ago < 6 + days; ago += 2) {
+      const tree = wiredOn(today - ago);
+      if (half(tree, within)) return tree;
+    }
+    return undefined;
+  };
   return latest(90, (day) => day >= today && day <= today + 30) ?? latest(500, (day) => day <= today) ?? wiredOn(today - 500);
 };
 
-/** The maple wired on its five lowest branches, looked at once since. */
-const squallWired = (maple, since, today) => {
-  const wired = withWire(maple, since, 5);
+/** The maple wired on five of its branches or so, looked at once since. */
+const squallWired = (maple, pieces, since, today) => {
+  const wired = withWire(maple, pieces, since);
   const [first] = wired.record;
   return {
     ...wired,
@@ -131,10 +143,11 @@ export function studio(todayIso) {
 
   const larch = withDecisions(withFront(read('lantern')), today, { dead: 'remove', bar: 'remove', hanging: 'remove', blind: 'reserve' });
   const waits = decided(larch, larch.plan.decisions.find((d) => d.act === 'reserve').branch, 'reserve', { until: isoOf(today + 190) });
-  const lantern = withWire({ ...waits, repottedOn: isoOf(today - 620) }, today - 24, 3);
+  const lantern = withWire({ ...waits, repottedOn: isoOf(today - 620) }, firstPieces(waits, today - 24, 3), today - 24);
 
   const maple = withFront(read('squall'));
-  const squall = withWireAboutToMark((since) => squallWired(maple, since, today), today);
+  const pieces = firstPieces(maple, today - 60, 5);
+  const squall = withWireAboutToMark((since) => squallWired(maple, pieces, since, today), today);
 
   const gannet = withDecisions(withFront({ ...read('gannet'), client: 'The net loft' }), today, { bar: 'remove', hanging: 'remove' });
 

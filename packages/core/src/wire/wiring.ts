@@ -24,7 +24,7 @@ import { canJoin, planOnLimb, type CoilOn, type End, type Fixed, type Joined, ty
 import { laidWire, liesInWood, type LaidWire } from './laid.js';
 import { layPath, type Half, type WirePath } from './path.js';
 import { stiffnessOf, type Stiffness } from './press-test.js';
-import { knotsOf, MARGIN, mayTouch, type Knot } from './knots.js';
+import { knotsOf, mayTouch, type Knot } from './knots.js';
 import { served, shoulderOf, type Shoulder, type Touch, type Wish } from './shoulders.js';
 import { TURN, turnOf, type Way } from './ways.js';
 
@@ -237,7 +237,7 @@ class Wiring {
       return made;
     };
     const coil = this.coils.get(limb) ?? null;
-    const work: LimbWork = { bark, shoulders, knots: this.knotsOn(limb, passing / 2, 0), coil, toward: this.toward, lay, stuck, wires: this.laid };
+    const work: LimbWork = { bark, shoulders, knots: this.knotsOn(limb, passing / 2, 1), coil, toward: this.toward, lay, stuck, wires: this.laid };
     const byRun = new Map<Run, Wanted[]>();
     for (const n of needs) if (n.run) byRun.set(n.run, [...(byRun.get(n.run) ?? []), n]);
     const fixed = [...byRun.values()].map((own): Fixed => ({ needs: own.length > 1 ? [own[0]!, own[1]!] : [own[0]!] }));
@@ -261,12 +261,6 @@ class Wiring {
     }
   }
 
-  /** The thickest wire that may come on a branch: its own, or that of a partner a size up. */
-  private thickest(need: Wanted): number {
-    const ascending = [...METAL_DATA[need.metal].sizes].sort((x, y) => x - y);
-    return (need.run ? need.size : Math.max(need.size, ascending[need.gauge + 1] ?? 0)) * need.strands;
-  }
-
   /** The wood in the way of wires on a limb: what grows on it, with the wire that comes on that, and what comes close to it. */
   private knotsOn(limb: string, half: number, beside: number): Knot[] {
     const key = [limb, half, beside].join(' ');
@@ -285,7 +279,7 @@ class Wiring {
       if (id === limb || !mayTouch(bark.line, line, 4 * half + 4)) return [];
       const need = this.wanted.get(id);
       const ownChild = this.placed.byId.get(id)?.branch.parent === limb;
-      const knots = knotsOf(id, bark, line, id === parent || !need ? 0 : this.thickest(need) + (ownChild ? beside : 0), half);
+      const knots = knotsOf(id, bark, line, id === parent || !need ? 0 : need.size * (ownChild ? beside : 1), half);
       // Where it comes out of its own limb, the first turn has been looked at.
       if (id !== parent) return knots;
       return knots.map((k) => ({ ...k, spots: k.spots.filter((p) => p.s > bark.clearFrom + 2 * bark.radius(0)) })).filter((k) => k.spots.length > 0);
@@ -308,7 +302,9 @@ class Wiring {
     ) as [Half | null, Half | null];
     const path = layPath({ id: limb, bark }, route, halves);
     const wire = laidWire(path, half, joined.size / 2);
-    return !fixed && liesInWood(wire, this.allBarks) ? null : { path, coils, wire };
+    if (fixed) return { path, coils, wire };
+    const holds = joined.ends.every((end) => !end || turnsOn(path, end.need.branch) >= LEAST_COIL);
+    return holds && !liesInWood(wire, this.allBarks) ? { path, coils, wire } : null;
   }
 
   private addPiece(limb: string, joined: Joined, { path, coils }: Laid, across: boolean): void {
@@ -360,8 +356,8 @@ class Wiring {
   private fitOn({ need, touch }: End, half: number): CoilOn {
     const bark = this.bark(need.branch);
     const wanted = this.wanted.get(need.branch)!;
-    // Room for the wires of its side shoots to come off it beside its own.
-    const knots = this.knotsOn(need.branch, half, 2 * MARGIN);
+    // Of the wires of its side shoots one half: they lie on one side of them. What runs into them is found when it is laid.
+    const knots = this.knotsOn(need.branch, half, 0.5);
     const fitted = fitCoil({
       bark,
       hand: touch.hand,
@@ -383,14 +379,13 @@ class Wiring {
     const choice = tryWire(bend, wire, past);
     const stretch = path.on.get(need.branch)!;
     const places = coil.places;
-    const wound = path.places.filter((p) => p.limb === need.branch && p.along >= stretch.from && p.along <= stretch.to);
     return {
       branch: need.branch,
       hand: touch.hand,
       start: touch.start,
       from: stretch.from,
       to: stretch.to,
-      turns: Math.abs(wound[wound.length - 1]!.turn - wound[0]!.turn) / (2 * Math.PI),
+      turns: turnsOn(path, need.branch),
       hold: choice.hold,
       springBack: choice.springBack,
       firmness: { pushChance: choice.pushChance, overbend: choice.overbend },
@@ -411,6 +406,16 @@ class Wiring {
       ],
     };
   }
+}
+
+/** A coil of fewer turns beyond those at the shoulder holds nothing. */
+const LEAST_COIL = 0.25;
+
+/** Turns of a piece on one of its branches, beyond where it comes round the shoulder. */
+function turnsOn({ places, on }: WirePath, branch: string): number {
+  const { from, to } = on.get(branch)!;
+  const wound = places.filter((p) => p.limb === branch && p.along >= from && p.along <= to);
+  return wound.length ? Math.abs(wound[wound.length - 1]!.turn - wound[0]!.turn) / (2 * Math.PI) : 0;
 }
 
 /** What a branch's bend would rather have, where there was no way for it. */
