@@ -27,6 +27,7 @@ const {
   MARK_LIMIT,
   NOTHING_KNOWN,
   placeTree,
+  planWiring,
   proposePoses,
   rodOf,
   scanFronts,
@@ -115,6 +116,24 @@ const posing = [75, 150, 300].map((n) => {
   return time(() => proposePoses(placeTree({ ...posed, branches: [...posed.branches] }), gaps));
 });
 posing.forEach((t, i) => row(`poses and bends, ${[75, 150, 300][i]} branches`, ms(t), i ? `× ${(t / posing[i - 1]).toFixed(2)} for twice the branches` : ''));
+
+console.log('\nWire');
+const wirings = [75, 150, 300].map((n) => {
+  const placed = placeTree(largeTree(n, 3));
+  const posed = proposePoses(placed);
+  let plan;
+  const took = time(() => (plan = planWiring(placed, posed)), 3);
+  const wired = plan.runs.reduce((sum, r) => sum + r.branches.length, 0);
+  const paired = plan.runs.filter((r) => r.kind === 'pair').length * 2;
+  return { took, note: `${plan.runs.length} pieces, ${Math.round((100 * paired) / wired)}% of ${wired} branches in pairs` };
+});
+wirings.forEach(({ took, note }, i) =>
+  row(
+    `pieces with their paths, ${[75, 150, 300][i]} branches`,
+    ms(took),
+    `${i ? `× ${(took / wirings[i - 1].took).toFixed(1)} for twice the branches; ` : ''}${note}`,
+  ),
+);
 
 console.log('\nFront search');
 const TILTS = [-20, -15, -10, -5, 0, 5, 10, 15, 20];
