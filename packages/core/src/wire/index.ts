@@ -8,4 +8,6 @@ export type { WirePath, WirePlace } from './path.js';
 export * from './press-test.js';
 export { routeLength } from './ways.js';
 export * from './unrolled.js';
-export * from './wiring.js';
+export * from './run-plan.js';
+export { whyNotJoined } from './why-not-joined.js';
+export { planWiring } from './wiring.js';

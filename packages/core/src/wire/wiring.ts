@@ -1,106 +1,20 @@
-import { lengthOf, screenAxes, tilting, type Limb, type Vec } from '../space/index.js';
+import { screenAxes, tilting, type Limb, type Vec } from '../space/index.js';
 import { gaugeOf, GRIP, gripOf, METAL_DATA, ruleOfThumb, type MetalName } from '../wood/index.js';
-import {
-  childrenOf,
-  namesOf,
-  placeTree,
-  type Hand,
-  type Names,
-  type PlacedBranch,
-  type PlacedTree,
-  type PlannedPose,
-  type RouteSide,
-  type Run,
-  type RunBranch,
-  type Start,
-  type Tree,
-} from '../tree/index.js';
-import { FlatBark, type BarkPlace } from './flat-bark.js';
+import { childrenOf, namesOf, type Hand, type Names, type PlacedBranch, type PlacedTree, type PlannedPose, type Run, type RunBranch } from '../tree/index.js';
 import { WOUND_SHARE } from './coil-alone.js';
-import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, tryWire, USUAL_PAST, type BendToHold, type WireToTry } from './choose.js';
+import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, tryWire, USUAL_PAST, type WireToTry } from './choose.js';
 import { fitCoil, type FittedCoil } from './coil-fit.js';
-import { bendsToHold, metalFor, outsidesOf, ownManner, wishOf, type HeldBends } from './needs.js';
-import { canJoin, planOnLimb, type CoilOn, type End, type Fixed, type Joined, type Laid, type LimbWork, type Need } from './on-limb.js';
+import { FlatBark, type BarkPlace } from './flat-bark.js';
+import { knotsOf, mayTouch, type Knot } from './knots.js';
 import { laidWire, liesInWood, type LaidWire } from './laid.js';
+import type { CoilOn, End, Joined, Laid, LimbWork, Need } from './limb-work.js';
+import { bendsToHold, metalFor, outsidesOf, ownManner, wishOf, type HeldBends } from './needs.js';
+import { planOnLimb, type Fixed } from './on-limb.js';
 import { layPath, type Half, type WirePath } from './path.js';
 import { stiffnessOf, type Stiffness } from './press-test.js';
-import { knotsOf, mayTouch, type Knot } from './knots.js';
+import { pieceLength, type PastOf, type PosedBranches, type RunBranchPlan, type RunPlan, type WiringPlan } from './run-plan.js';
 import { served, shoulderOf, type Shoulder, type Touch, type Wish } from './shoulders.js';
 import { TURN, turnOf, type Way } from './ways.js';
-
-export interface RunBranchPlan {
-  branch: string;
-  hand: Hand;
-  start: Start;
-  /** The stretch of the piece that lies on it, mm from the first end. */
-  from: number;
-  to: number;
-  turns: number;
-  hold: number;
-  springBack: number;
-  /** Push test and overbend, as the choice rests on them. */
-  firmness: { pushChance: number; overbend: number };
-  /** By how many degrees the wire misses the outside of a bend, at worst. */
-  phaseMissDeg: number | null;
-  rule: { aluminium: number; copper: number };
-  /** Angle to bend to by hand, the one it settles at under the wire, the target, and the length of the bend; degrees, mm. */
-  bendTo: number;
-  settles: number;
-  target: number;
-  bendLength: number;
-  /** The same of every bend of its pose, from the shoulder, and by how much the wire misses its outside. */
-  bends: { bendTo: number; settles: number; spread: number; missDeg: number }[];
-  because: string[];
-}
-
-export const RUN_KINDS = ['pair', 'single', 'anchored', 'trunk'] as const;
-export type RunKind = (typeof RUN_KINDS)[number];
-
-/** How a piece runs round the limb that its branches grow on. */
-export interface Route {
-  side: RouteSide;
-  length: number;
-  turnDeg: number;
-  hidden: boolean;
-}
-
-export interface RunPlan {
-  id: string;
-  kind: RunKind;
-  metal: MetalName;
-  size: number;
-  gauge: number | null;
-  strands: number;
-  angle: number;
-  length: number;
-  mass: number;
-  order: number;
-  route: Route | null;
-  /** What holds its loose half: turns along another piece, or (run null) round the limb. */
-  anchor: { run: string | null; turns: number } | null;
-  branches: RunBranchPlan[];
-  because: string[];
-  path: WirePath;
-}
-
-export interface WiringPlan {
-  runs: RunPlan[];
-  unwired: { branch: string; because: string[] }[];
-  /** What the pairs are worth beside the best that there would be if no piece were in another's way. */
-  worth: { best: number; had: number };
-}
-
-/** How far past its target a bend is left under a wire: chosen by the window that it opens for taking the wire off. */
-export type PastOf = (branch: string, bend: BendToHold, wire: WireToTry) => number;
-
-/** Which branches shall move, and why the others stay as they grow. */
-export interface PosedBranches {
-  poses: readonly PlannedPose[];
-  asGrown: readonly { branch: string; because: string[] }[];
-}
-
-/** Loops at both ends, and a twentieth for the hands. */
-export const pieceLength = (path: number, size: number): number => (path + 2 * 10 * size) * 1.05;
 
 interface Wanted extends Need {
   bends: HeldBends;
@@ -469,43 +383,4 @@ export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: Pas
   for (const run of sorted)
     if (run.kind === 'anchored') run.anchor = { ...run.anchor!, run: onBranch.get(byId(run.branches[0]!.branch).branch.parent) ?? null };
   return { runs: sorted, unwired, worth };
-}
-
-/** Why two branches cannot share a piece of wire as asked; null where they can. */
-export function whyNotJoined(tree: Tree, run: Run): string | null {
-  const [a, b] = run.branches.map((own) => tree.branches.find((x) => x.id === own.branch)!);
-  const names = namesOf(tree);
-  if (!a || !b) return null;
-  if (a.id === b.id) return 'One piece needs two branches; these are one.';
-  if (a.parent !== b.parent) return `${names(a.id)} and ${names(b.id)} do not grow on the same limb: a piece goes round one limb from the one to the other.`;
-  const placed = placeTree(tree);
-  const limb = new FlatBark(a.parent === 'trunk' ? placed.trunk : placed.byId.get(a.parent)!.line);
-  const need = (own: RunBranch): Need => ({
-    branch: own.branch,
-    ...(run.side ? { side: run.side } : {}),
-    metal: run.metal,
-    size: run.size,
-    gauge: 0,
-    strands: run.strands,
-    angle: run.angle,
-    diameter: placed.byId.get(own.branch)!.branch.d,
-    wish: { hand: own.hand, start: own.start, must: 'both' },
-    coilLength: lengthOf(placed.byId.get(own.branch)!.line) * Math.SQRT2,
-  });
-  const shoulders = new Map([a, b].map(({ id }) => [id, shoulderOf(id, limb, new FlatBark(placed.byId.get(id)!.line, limb))]));
-  const { front } = tree.plan;
-  const work: LimbWork = {
-    bark: limb,
-    shoulders,
-    knots: [],
-    coil: null,
-    toward: front ? screenAxes(front.bearing).toward : null,
-    lay: () => null,
-    stuck: new Set(),
-    wires: [],
-  };
-  const [one, other] = run.branches as [RunBranch, RunBranch];
-  if (canJoin(work, need(one), need(other))) return null;
-  const said = ({ hand, start }: RunBranch): string => `${start} and ${hand === 'cw' ? 'clockwise' : 'counter-clockwise'}`;
-  return `No way of half a turn to two and a half leads from ${names(a.id)} (${said(one)}) to ${names(b.id)} (${said(other)})${run.side ? ` round the ${run.side === 'behind' ? 'back' : 'front'}` : ''}: turn the hand of one of them.`;
 }

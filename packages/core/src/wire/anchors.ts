@@ -1,0 +1,94 @@
+import type { End, Joined, LaidPiece, LimbWork, Need, Placed } from './limb-work.js';
+import { serves, touchOf, wayAt, type Touch } from './shoulders.js';
+import { HANDS, hiddenShare, nearTo, wishesServed } from './touching.js';
+import { clearOfItself, findWay, lengthOfWay, sampleOf, TURN, turnOf, type Course } from './ways.js';
+
+export const ANCHOR_TURNS = 2;
+/** What there is room for may have to do. */
+const LEAST_ANCHOR_TURNS = 1.25;
+
+/** Steepness of an anchor's turns on a limb without a coil, the widest first: rise along it for each mm round it. */
+const ANCHOR_RISES = [0.35, 0.15];
+
+/** Where two turns from a shoulder would lie: along the limb's own coil where there is one. */
+function anchorBase(work: LimbWork, from: { k: number; s: number }, sense: 1 | -1, rise: number, count: number): number[] {
+  const { coil, bark } = work;
+  if (!coil) return Array.from({ length: count }, (_, i) => from.s + i * turnOf(1) * rise * (bark.radius(from.s) + 1));
+  const { way } = coil;
+  const last = way.along.length - 1;
+  const at = (k: number): number => {
+    const i = k - way.first;
+    if (i < 0) return way.along[0]! + i * (way.along[1]! - way.along[0]!);
+    if (i > last) return way.along[last]! + (i - last) * (way.along[last]! - way.along[last - 1]!);
+    return way.along[i]!;
+  };
+  // Of the coil's rounds the one that passes next to the shoulder.
+  let k = nearTo(from.k, way.first);
+  const up = way.along[last]! > way.along[0]! ? TURN : -TURN;
+  while (k + up >= way.first && k + up <= way.first + last && at(k + up) <= from.s) k += up;
+  return Array.from({ length: count }, (_, i) => from.s + at(k + sense * i) - at(k));
+}
+
+interface AnchorTry {
+  key: string;
+  sense: 1 | -1;
+  rise: number;
+  touch: Touch;
+  rank: number;
+}
+
+/** The ways in which turns can lead up to a branch, the best first: as its bend asks, from its limb's foot, in wide turns. */
+function anchorTries(work: LimbWork, need: Need): AnchorTry[] {
+  const { coil } = work;
+  const shoulder = work.shoulders.get(need.branch)!;
+  const tries: AnchorTry[] = [];
+  for (const sense of [1, -1] as const) {
+    for (const rise of coil ? [sense * (coil.hand === 'cw' ? 1 : -1)] : ANCHOR_RISES.flatMap((r) => [-r, r])) {
+      const away = wayAt(shoulder, rise, sense);
+      for (const hand of HANDS) {
+        const touch = touchOf(shoulder, [-away[0], -away[1], -away[2]], hand, need.size / 2);
+        if (!touch) continue;
+        const asked = serves(touch, need.wish) ? 10 : 0;
+        const rank = asked + 3 * wishesServed(touch, need) + touch.clear + (rise < 0 ? 0.3 : 0) + Math.abs(rise);
+        tries.push({ key: `${need.branch} ${sense} ${rise} ${hand}`, sense, rise, touch, rank });
+      }
+    }
+  }
+  return tries.sort((a, b) => b.rank - a.rank);
+}
+
+/** Turns that anchor a branch's wire, with the clearest way up to it that there is room for; null where there is none. */
+export function anchor(work: LimbWork, need: Need, placed: Placed, turns: number, asAsked = false): LaidPiece | null {
+  const { bark, coil } = work;
+  const shoulder = work.shoulders.get(need.branch)!;
+  const half = (need.size * need.strands) / 2;
+  for (const { key, sense, rise, touch } of anchorTries(work, need)) {
+    if ((asAsked && !serves(touch, need.wish)) || work.stuck.has(touch)) continue;
+    const count = Math.round(turns * TURN) + 1;
+    const k = nearTo(sampleOf(touch.onLimb.turn), sampleOf(shoulder.foot.turn));
+    const base = anchorBase(work, { k, s: touch.onLimb.s }, sense, rise, count);
+    const course: Course =
+      sense > 0
+        ? { first: k, base, half, fixed: [true, false], at: [need.branch, null] }
+        : { first: k - count + 1, base: base.reverse(), half, fixed: [false, true], at: [null, need.branch] };
+    const way = findWay(course, bark, work.knots, placed.ways);
+    if (!way || !clearOfItself(way, bark)) continue;
+    const end: End = { need, touch };
+    const piece: Joined = {
+      key: `${key} ${turns}`,
+      kind: coil ? 'anchored' : 'single',
+      ends: sense > 0 ? [end, null] : [null, end],
+      way,
+      size: need.size,
+      length: lengthOfWay(way, bark),
+      hidden: hiddenShare(bark, way, work.toward),
+    };
+    const laid = placed.add(work, piece);
+    if (laid) return { ...piece, laid };
+  }
+  return null;
+}
+
+/** Two turns, or as many as there is room for. */
+export const anchorAnyhow = (work: LimbWork, need: Need, placed: Placed): LaidPiece | null =>
+  anchor(work, need, placed, ANCHOR_TURNS) ?? anchor(work, need, placed, LEAST_ANCHOR_TURNS);

@@ -1,0 +1,124 @@
+import type { End, Joined, LimbWork, Need } from './limb-work.js';
+import { wayAt } from './shoulders.js';
+import { hiddenShare, nearTo, touchesFor, wishesServed } from './touching.js';
+import { clearOfItself, findWay, lengthOfWay, routeLength, sampleOf, TURN, turnOf, type Course, type Way } from './ways.js';
+
+const MOST_TURNS = 2.5;
+const LEAST_TURNS = 0.5;
+/** A route is at most so long, mm, or such a share of the run. */
+const LONGEST = 120;
+const LONGEST_SHARE = 0.25;
+
+const straight = (from: number, to: number, count: number): number[] => Array.from({ length: count }, (_, i) => from + ((to - from) * i) / (count - 1 || 1));
+
+/** A way that one piece could take from one branch to another, before anything else is on the limb. */
+export interface Candidate {
+  key: string;
+  a: Need;
+  b: Need;
+  course: Course;
+  ends: readonly [End, End];
+  size: number;
+  worth: number;
+}
+
+/** Between which of a coil's rounds a place lies, counted along the limb. */
+function laneOf({ first, along }: Way, k: number, s: number): number {
+  const last = along.length - 1;
+  let lane = -Infinity;
+  for (let copy = Math.ceil((k - first - last) / TURN); copy <= Math.floor((k - first) / TURN); copy++)
+    if (along[k - copy * TURN - first]! < s) lane = Math.max(lane, along[last]! > along[0]! ? -copy : copy);
+  return lane;
+}
+
+/** Whether a wire would have to cross a coil on its way; before and behind the coil's ends there is nothing to cross. */
+function crosses(coil: Way, from: readonly [number, number], to: readonly [number, number]): boolean {
+  const [a, b] = [laneOf(coil, ...from), laneOf(coil, ...to)];
+  return Number.isFinite(a) && Number.isFinite(b) && a !== b;
+}
+
+/** All ways from one branch to another that serve both: either sense, up to two turns and a half. */
+export function candidates(work: LimbWork, a: Need, b: Need): Candidate[] {
+  const { bark, shoulders, coil } = work;
+  const [from, to] = [shoulders.get(a.branch)!, shoulders.get(b.branch)!];
+  const size = Math.max(a.size, b.size);
+  const half = (size * a.strands) / 2;
+  const [ka, kb] = [sampleOf(from.foot.turn), sampleOf(to.foot.turn)];
+  const round = bark.radius((from.foot.s + to.foot.s) / 2) + size / 2;
+  const found: Candidate[] = [];
+  for (const sense of [1, -1] as const) {
+    // Beside a coil a way can but go along with it.
+    if (coil && Math.sign(to.foot.s - from.foot.s) * sense !== (coil.hand === 'cw' ? 1 : -1)) continue;
+    const first = (((sense * (kb - ka)) % TURN) + TURN) % TURN;
+    for (let steps = first; steps <= MOST_TURNS * TURN; steps += TURN) {
+      if (steps < LEAST_TURNS * TURN) continue;
+      const rise = (to.foot.s - from.foot.s) / (round * turnOf(steps));
+      const away = wayAt(from, rise, sense);
+      const arrive = wayAt(to, rise, sense);
+      const atA = touchesFor(from, a, size / 2, [-away[0], -away[1], -away[2]]);
+      const atB = touchesFor(to, b, size / 2, arrive);
+      if (!atA.length || !atB.length) continue;
+      const [ta, tb] = [atA[0]!, atB[0]!];
+      const start = nearTo(sampleOf(ta.onLimb.turn), ka);
+      const stop = nearTo(sampleOf(tb.onLimb.turn), ka + sense * steps);
+      const count = sense * (stop - start) + 1;
+      if (count <= LEAST_TURNS * TURN * 0.8) continue;
+      if (coil && crosses(coil.way, [start, ta.onLimb.s], [stop, tb.onLimb.s])) continue;
+      const base = straight(ta.onLimb.s, tb.onLimb.s, count);
+      const course: Course =
+        sense > 0
+          ? { first: start, base, half, fixed: [true, true], at: [a.branch, b.branch] }
+          : { first: stop, base: base.reverse(), half, fixed: [true, true], at: [b.branch, a.branch] };
+      const length = routeLength({
+        parentDiameter: 2 * round - size,
+        wireDiameter: size,
+        heightGap: ta.onLimb.s - tb.onLimb.s,
+        turnDeg: (360 * (count - 1)) / TURN,
+      });
+      const most = Math.max(LONGEST, LONGEST_SHARE * (a.coilLength + b.coilLength + length));
+      if (length > most) continue;
+      const ends: [End, End] = [
+        { need: a, touch: ta },
+        { need: b, touch: tb },
+      ];
+      const hidden = hiddenShare(bark, { first: course.first, along: [...course.base], half }, work.toward) ?? 0;
+      if (a.side && work.toward && (hidden > 0.5 ? 'behind' : 'front') !== a.side) continue;
+      const likeness = 1 - Math.min(1, Math.abs(Math.log(a.diameter / b.diameter)) / Math.log(1.6));
+      const worth = Math.round(
+        1000 + 200 * likeness + 100 * (1 - length / most) + 100 * hidden + (a.gauge === b.gauge ? 50 : 0) + 60 * (wishesServed(ta, a) + wishesServed(tb, b)),
+      );
+      found.push({ key: `${a.branch} ${b.branch} ${sense} ${steps}`, a, b, course, ends: sense > 0 ? ends : [ends[1], ends[0]], size, worth });
+    }
+  }
+  return found;
+}
+
+/** Whether there is any way for one piece round a limb to two branches, whatever else is on it. */
+export const canJoin = (work: LimbWork, a: Need, b: Need): boolean =>
+  candidates(work, a, b).some((c) => {
+    const way = findWay(c.course, work.bark, work.knots, work.coil ? [work.coil.way] : []);
+    return way !== null && clearOfItself(way, work.bark);
+  });
+
+/** The thin sizes of aluminium stand between its whole steps. */
+const ALUMINIUM_STEP = 0.5;
+
+const isNext = (a: Need, b: Need): boolean =>
+  Math.abs(a.gauge - b.gauge) <= 1 || (a.metal === 'aluminium' && Math.abs(a.size - b.size) <= ALUMINIUM_STEP + 1e-9);
+
+/** Whether two branches can share a piece of wire: one metal, sizes at most a step apart, and not too thick for the thinner one. */
+export const alike = (a: Need, b: Need): boolean =>
+  a.metal === b.metal && a.strands === b.strands && a.angle === b.angle && isNext(a, b) && Math.max(a.size, b.size) <= 0.6 * Math.min(a.diameter, b.diameter);
+
+/** A candidate with the way that was found for it. */
+export function joinedBy(work: LimbWork, candidate: Candidate, way: Way): Joined {
+  return {
+    key: candidate.key,
+    kind: 'pair',
+    ends: [...candidate.ends],
+    way,
+    size: candidate.size,
+    length: lengthOfWay(way, work.bark),
+    hidden: hiddenShare(work.bark, way, work.toward),
+  };
+}

@@ -1,0 +1,79 @@
+import type { Hand, PlannedPose, RouteSide, Start } from '../tree/index.js';
+import type { MetalName } from '../wood/index.js';
+import type { BendToHold, WireToTry } from './choose.js';
+import type { WirePath } from './path.js';
+
+/** What a piece is on one of its branches. */
+export interface RunBranchPlan {
+  branch: string;
+  hand: Hand;
+  start: Start;
+  /** The stretch of the piece that lies on it, mm from the first end. */
+  from: number;
+  to: number;
+  turns: number;
+  hold: number;
+  springBack: number;
+  /** Push test and overbend, as the choice rests on them. */
+  firmness: { pushChance: number; overbend: number };
+  /** By how many degrees the wire misses the outside of a bend, at worst. */
+  phaseMissDeg: number | null;
+  rule: { aluminium: number; copper: number };
+  /** Angle to bend to by hand, the one it settles at under the wire, the target, and the length of the bend; degrees, mm. */
+  bendTo: number;
+  settles: number;
+  target: number;
+  bendLength: number;
+  /** The same of every bend of its pose, from the shoulder, and by how much the wire misses its outside. */
+  bends: { bendTo: number; settles: number; spread: number; missDeg: number }[];
+  because: string[];
+}
+
+export const RUN_KINDS = ['pair', 'single', 'anchored', 'trunk'] as const;
+export type RunKind = (typeof RUN_KINDS)[number];
+
+/** How a piece runs round the limb that its branches grow on. */
+export interface Route {
+  side: RouteSide;
+  length: number;
+  turnDeg: number;
+  hidden: boolean;
+}
+
+export interface RunPlan {
+  id: string;
+  kind: RunKind;
+  metal: MetalName;
+  size: number;
+  gauge: number | null;
+  strands: number;
+  angle: number;
+  length: number;
+  mass: number;
+  order: number;
+  route: Route | null;
+  /** What holds its loose half: turns along another piece, or (run null) round the limb. */
+  anchor: { run: string | null; turns: number } | null;
+  branches: RunBranchPlan[];
+  because: string[];
+  path: WirePath;
+}
+
+export interface WiringPlan {
+  runs: RunPlan[];
+  unwired: { branch: string; because: string[] }[];
+  /** What the pairs are worth beside the best that there would be if no piece were in another's way. */
+  worth: { best: number; had: number };
+}
+
+/** How far past its target a bend is left under a wire: chosen by the window that it opens for taking the wire off. */
+export type PastOf = (branch: string, bend: BendToHold, wire: WireToTry) => number;
+
+/** Which branches shall move, and why the others stay as they grow. */
+export interface PosedBranches {
+  poses: readonly PlannedPose[];
+  asGrown: readonly { branch: string; because: string[] }[];
+}
+
+/** Loops at both ends, and a twentieth for the hands. */
+export const pieceLength = (path: number, size: number): number => (path + 2 * 10 * size) * 1.05;
