@@ -28,7 +28,7 @@ test('pieces on two branches: opened, laid straight, split by hand and joined ag
   await (await there(page, `[data-run="${pair.id}"]`)).evaluate((row) => (row as HTMLElement).click());
   await says(page, /turns round the (back|front) from shoulder to shoulder/);
   const strip = await page.$eval('aside svg[aria-label^="The piece laid straight"]', (svg) => svg.getAttribute('aria-label')!);
-  expect(strip).toMatch(/end loop.*shoulder: .*round, \d+°.*shoulder: .*end loop/);
+  expect(strip).toMatch(/end loop.*shoulder of .*round, \d+°.*shoulder of .*end loop/);
 
   // By hand: split, then its other half named again; the plan goes with it.
   await press(page, 'split it');

@@ -18,7 +18,7 @@ function spread(at: readonly number[]): number[] {
 
 /** One piece of wire laid out straight and to scale: shoulders, the way round the limb, bends, side shoots stepped over, a tick each 50 mm. */
 export function UnrolledPiece({ run }: { run: PlanRun }) {
-  const { tree, plan, names, short } = useDesk();
+  const { tree, plan, short } = useDesk();
   const piece = useMemo<Unrolled | null>(() => {
     if (!run.places || !plan) return null;
     const bendsOf = (branch: string) => plan.poses.find((p) => p.branch === branch)?.bends ?? [];
@@ -32,7 +32,7 @@ export function UnrolledPiece({ run }: { run: PlanRun }) {
       mark.kind === 'end'
         ? 'end loop'
         : mark.kind === 'shoulder'
-          ? `shoulder: ${names(mark.branch!)}`
+          ? `shoulder of ${short(mark.branch!)}`
           : mark.kind === 'shoot'
             ? `past ${short(mark.branch!)}`
             : `${bend!.angle.toFixed(0)}° ${sayTurn(bend!.start, bend!.toward)}`;
