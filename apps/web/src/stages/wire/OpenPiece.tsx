@@ -5,6 +5,7 @@ import { useDesk } from '../desk';
 import { ChangePiece } from './ChangePiece';
 import { PressTest } from './PressTest';
 import { PutOn } from './PutOn';
+import { ThisBranch } from './ThisBranch';
 import { UnrolledPiece } from './UnrolledPiece';
 import { WindGlyph } from './WindGlyph';
 import { sayMiss, sayPush, sayRoute } from './words';
@@ -60,6 +61,7 @@ function Half({ run, part }: { run: PlanRun; part: RunBranchPlan }) {
           {bend.stages !== null && bend.stages > 1 ? `In ${bend.stages} stages, with rest between.` : ''}
         </p>
       )}
+      <ThisBranch branch={part.branch} />
       <PressTest key={`${run.metal}${run.size}`} branch={part.branch} metal={run.metal} size={run.size} />
     </section>
   );

@@ -1,16 +1,11 @@
 import { useMemo } from 'react';
-import { coilsOn, dayOf, METALS, type Coil, type Firmness, type PlanRun } from '@ustle/core';
-import { Caution, PanelHead, Pick, Skeleton } from '../../shared/parts';
+import { coilsOn, dayOf, METALS, type Coil, type PlanRun } from '@ustle/core';
+import { Caution, PanelHead, Pick, Quiet, Skeleton } from '../../shared/parts';
 import { count, percent, sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
 import { OpenPiece } from './OpenPiece';
-import { sayWire } from './words';
+import { FIRMNESS, sayWire } from './words';
 
-const FIRMNESS: { value: Firmness; name: string }[] = [
-  { value: 'firm', name: 'Firm: bent hardly past where it stays' },
-  { value: 'usual', name: 'Usual: bent up to two fifths past' },
-  { value: 'light', name: 'Light: thinner wire, bent further past' },
-];
 const METAL_NAMES = [{ value: 'kind', name: 'As is usual for its kind' }, ...METALS.map((m) => ({ value: m, name: m }))];
 
 /** Branches of a piece that carry wire already. */
@@ -23,7 +18,7 @@ function replacing(run: PlanRun, on: ReadonlyMap<string, Coil>): string | null {
 }
 
 function Piece({ run, number, on, open, onOpen }: { run: PlanRun; number: number; on: ReadonlyMap<string, Coil>; open: boolean; onOpen: () => void }) {
-  const { tree, names } = useDesk();
+  const { tree, plan, names } = useDesk();
   const settled = tree.plan.runs.some((r) => r.id === run.id);
   return (
     <li className={`border-t border-rule ${open ? 'bg-base-100' : ''}`}>
@@ -40,6 +35,7 @@ function Piece({ run, number, on, open, onOpen }: { run: PlanRun; number: number
           <strong className="block">{run.branches.map((b) => names(b.branch)).join(' and ')}</strong>
           {sayWire(run)}
           {settled ? ', settled' : ''}
+          {plan?.coverage.later.includes(run.id) ? ', for the next session' : ''}
         </span>
         <span className="shrink-0 text-quiet">{run.length.toFixed(0)} mm</span>
       </button>
@@ -115,7 +111,10 @@ export function WirePanel() {
           <ul className="mt-2 space-y-1">
             {plan.unwired.map((u) => (
               <li key={u.branch}>
-                <strong>{names(u.branch)}</strong>: <span className="text-quiet">{u.because.join(' ')}</span>
+                <strong>{names(u.branch)}</strong>: <span className="text-quiet">{u.because.join(' ')}</span>{' '}
+                {tree.plan.wiring?.some((w) => w.branch === u.branch && w.clip) && (
+                  <Quiet onClick={() => void act({ kind: 'branch-manner', branch: u.branch, clip: false })}>wire it after all</Quiet>
+                )}
               </li>
             ))}
           </ul>

@@ -1,4 +1,4 @@
-import type { PlanRun, RunBranchPlan } from '@ustle/core';
+import type { Firmness, PlanRun, RunBranchPlan } from '@ustle/core';
 import { sayMetal } from '../../shared/say';
 
 /** What the push test is likely to say of a wire. */
@@ -27,3 +27,9 @@ export function sayMiss(part: RunBranchPlan): string {
   if (!part.bends.length || !off.length) return 'on the outside of every bend';
   return off.map((b) => `${b.missDeg.toFixed(0)}° beside the outside of bend ${b.i + 1}`).join(', ');
 }
+
+export const FIRMNESS: { value: Firmness; name: string }[] = [
+  { value: 'firm', name: 'Firm: bent hardly past where it stays' },
+  { value: 'usual', name: 'Usual: bent up to two fifths past' },
+  { value: 'light', name: 'Light: thinner wire, bent further past' },
+];
