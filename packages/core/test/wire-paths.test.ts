@@ -126,6 +126,20 @@ test('branches of different limbs are not joined', () => {
   expect(refusalOf(other, settle({ branches }))).toMatch(/do not grow on the same limb/);
 });
 
+test('a file may have one run on more branches than a piece goes on: each is wired once, every piece with a name of its own', () => {
+  const t = facing();
+  const more = {
+    ...t,
+    branches: [...t.branches, branch('c', { at: 420, bearing: 170 }), branch('d', { parent: 'a', at: 120, bearing: 20, length: 90, d: 6, tipD: 2 })],
+  };
+  const branches = ['a', 'b', 'c', 'd'].map((id, i) => ({ branch: id, hand: i % 2 ? ('cw' as const) : ('ccw' as const), start: 'over' as const }));
+  const plan = planOf({ ...more, plan: { ...more.plan, runs: [{ id: 'w9', metal: 'copper', size: 1.63, strands: 1, angle: 45, branches }] } });
+  expect(new Set(plan.order).size).toBe(plan.order.length);
+  expect(plan.order).toContain('w9');
+  expect(plan.runs.flatMap((r) => r.branches.map((b) => b.branch)).sort()).toEqual(['a', 'b', 'c', 'd']);
+  expect(plan.runs.flatMap((r) => r.because).join(' ')).toMatch(/No one piece leads to all branches of w9/);
+});
+
 test('a piece put on two branches is a line for each, the wire it took is said once, and taken back it is gone', () => {
   const half = (id: string, hand: 'cw' | 'ccw') => ({ branch: id, hand, start: 'over' as const, bentDeg: 40, turns: 5.5 });
   const on: Intent = { kind: 'wired', metal: 'copper', size: 2.05, strands: 1, angle: 45, ...half('a', 'ccw'), second: half('b', 'cw'), anchor: 'slipping', length: 640, roll: 'r1' } as Intent; // prettier-ignore

@@ -29,7 +29,7 @@ export interface RunBranchPlan {
   because: string[];
 }
 
-export const RUN_KINDS = ['pair', 'single', 'anchored', 'trunk'] as const;
+export const RUN_KINDS = ['pair', 'single', 'anchored'] as const;
 export type RunKind = (typeof RUN_KINDS)[number];
 
 /** How a piece runs round the limb that its branches grow on. */

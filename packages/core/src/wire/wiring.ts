@@ -154,7 +154,7 @@ class Wiring {
     const work: LimbWork = { bark, shoulders, knots: this.knotsOn(limb, passing / 2, 1), coil, toward: this.toward, lay, stuck, wires: this.laid };
     const byRun = new Map<Run, Wanted[]>();
     for (const n of needs) if (n.run) byRun.set(n.run, [...(byRun.get(n.run) ?? []), n]);
-    const fixed = [...byRun.values()].map((own): Fixed => ({ needs: own.length > 1 ? [own[0]!, own[1]!] : [own[0]!] }));
+    const fixed = [...byRun.values()].flatMap((own) => byTwos(own).map((needs): Fixed => ({ needs })));
     const { joined, left, worth } = planOnLimb(
       work,
       fixed,
@@ -341,6 +341,10 @@ function unserved(touch: Touch, wish: Wish): string[] {
   ];
 }
 
+/** A piece goes on two branches of a limb; what a file has on more of them is so many pieces. */
+const byTwos = (needs: readonly Wanted[]): Fixed['needs'][] =>
+  needs.flatMap((need, i): Fixed['needs'][] => (i % 2 ? [] : needs[i + 1] ? [[need, needs[i + 1]!]] : [[need]]));
+
 /** A coil that is stopped before it has gone round once holds nothing. */
 const tooShort = ({ blocked, places }: FittedCoil): boolean => blocked !== null && Math.abs(places[places.length - 1]!.turn - places[0]!.turn) < 2 * Math.PI;
 
@@ -370,14 +374,15 @@ export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: Pas
   );
   const used = new Set(placed.tree.plan.runs.map((r) => r.id));
   let next = 1;
-  const named = new Map<RunPlan, string>();
+  const named = new Set<string>();
   for (const run of sorted) {
-    if (!run.id) {
+    if (!run.id || named.has(run.id)) {
+      if (run.id) run.because.push(`No one piece leads to all branches of ${run.id}: this is one of its own.`);
       while (used.has(`w${next}`)) next++;
       used.add(`w${next}`);
       run.id = `w${next}`;
     }
-    for (const { branch } of run.branches) named.set(run, branch);
+    named.add(run.id);
   }
   const onBranch = new Map(sorted.flatMap((r) => r.branches.map((b) => [b.branch, r.id] as const)));
   for (const run of sorted)
