@@ -30,10 +30,62 @@ const firstPieces = (tree, onDay, count) => {
   return pieces;
 };
 
+/** The studio's rack: rolls by size with the grams that they came with, how long ago, and their price. */
+const ROLLS = [
+  ['copper', 2.59, 500, 400, 19],
+  ['copper', 2.05, 500, 400, 19],
+  ['copper', 1.63, 500, 210, 18.5],
+  ['copper', 1.29, 250, 210, 9.8],
+  ['copper', 1.02, 250, 400, 10.2],
+  ['copper', 0.81, 100, 400, 5.4],
+  ['aluminium', 4, 500, 300, 14],
+  ['aluminium', 3, 500, 300, 14],
+  ['aluminium', 2.5, 500, 300, 14],
+  ['aluminium', 2, 500, 120, 13.5],
+  ['aluminium', 1.5, 100, 120, 4.2],
+  ['aluminium', 1, 100, 120, 4.2],
+];
+const rollOf = (metal, size) => `${metal}-${size.toFixed(2)}`;
+
+/** The lines of the rack's history up to a day. */
+export function rack(todayIso) {
+  const today = dayOf(todayIso);
+  const line = (id, ago, of) => ({ id, on: isoOf(today - ago), ...of });
+  const loose = (roll, of) => line(`in-${roll}`, 9, { kind: 'in', roll, form: 'offcut', soft: true, ...of });
+  return [
+    ...ROLLS.map(([metal, size, grams, ago, price]) =>
+      line(`in-${rollOf(metal, size)}`, ago, {
+        kind: 'in',
+        roll: rollOf(metal, size),
+        form: 'roll',
+        origin: 'bought',
+        metal,
+        size,
+        grams: grams + 35,
+        reel: 35,
+        soft: true,
+        price,
+      }),
+    ),
+    // Weighed after a winter's work.
+    ...[
+      ['copper', 2.59, 212.4],
+      ['copper', 2.05, 61.3],
+      ['copper', 1.02, 118.6],
+      ['aluminium', 3, 188.2],
+      ['aluminium', 2.5, 402.7],
+    ].map(([metal, size, grams]) => line(`weighed-${rollOf(metal, size)}`, 90, { kind: 'weighed', roll: rollOf(metal, size), grams })),
+    loose('offcut-1', { origin: 'left-over', metal: 'copper', size: 2.05, length: 640 }),
+    loose('offcut-2', { origin: 'left-over', metal: 'copper', size: 1.29, length: 410 }),
+    loose('offcut-3', { origin: 'straightened', metal: 'aluminium', size: 2.5, length: 560, soft: false }),
+    loose('offcut-4', { origin: 'straightened', metal: 'copper', size: 2.59, length: 720, soft: false }),
+  ];
+}
+
 /** Puts pieces of wire on, on a day. */
 const withWire = (tree, runs, onDay, details = {}) => {
   const entries = runs.flatMap((run) =>
-    run.branches.map((part) => ({
+    run.branches.map((part, half) => ({
       on: isoOf(onDay),
       kind: 'wired',
       run: run.id,
@@ -49,6 +101,7 @@ const withWire = (tree, runs, onDay, details = {}) => {
       bentDeg: part.bendTo,
       targetDeg: part.target,
       over: part.bendLength,
+      ...(half === 0 ? { length: run.length * run.strands, roll: rollOf(run.metal, run.size) } : {}),
       ...details,
     })),
   );

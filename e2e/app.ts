@@ -73,14 +73,14 @@ export async function visit({ page, server }: App, path?: string): Promise<void>
   await written(page);
   if (path === undefined) await page.reload({ waitUntil: 'domcontentloaded' });
   else await page.goto(server.address + path, { waitUntil: 'domcontentloaded' });
-  if (/^\/tree\/[^/]+\/(?!cuts)/.test(new URL(page.url()).pathname)) await sceneReady(page);
+  if (/^\/tree\/[^/]+\/(?!cuts|pieces)/.test(new URL(page.url()).pathname)) await sceneReady(page);
 }
 
 /** Waits until the stored tree of a name is so. */
 export async function until(app: App, name: string, check: (view: Stored) => unknown): Promise<void> {
   for (const end = Date.now() + 40_000; ; await new Promise((done) => setTimeout(done, 100))) {
     const now = await stored(app, name);
-    if (check(now)) return;
+    if (await check(now)) return;
     if (Date.now() > end) throw new Error(`Not stored so: ${JSON.stringify(now.tree).slice(0, 2000)}`);
   }
 }

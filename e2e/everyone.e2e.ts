@@ -15,6 +15,9 @@ afterAll(() => app.close());
 const VIEWS: [name: string, tree: string | null, path: string, opened?: (page: Page) => Promise<void>][] = [
   ['bench', null, '/bench'],
   ['season', null, '/season'],
+  ['rack', null, '/rack?roll=copper-1.63'],
+  ['wire comes in', null, '/rack?new='],
+  ['pieces on paper', 'Squall', '/pieces'],
   ['read', 'Squall', '/read'],
   ['measure', 'Perseverance', '/measure'],
   ['front', 'Lantern', '/front'],

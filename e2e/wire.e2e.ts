@@ -91,3 +91,80 @@ test('by keyboard alone: a metal for the tree, a piece opened and settled', asyn
   expect(await text(page)).toMatch(/settled/);
   expect(app.errors).toEqual([]);
 });
+
+interface RackRoll {
+  id: string;
+  metal: string;
+  size: number;
+  left: number;
+}
+const rackNow = async (): Promise<{ stock: RackRoll[]; reserved: { length: number }[] }> => (await ask(app.server.address, 'GET', '/api/rack')).body;
+const field = (label: string): string => `xpath/.//aside//label[normalize-space()="${label}"]/following::input[1]`;
+async function typed(label: string, value: string): Promise<void> {
+  await (await there(app.page, field(label))).focus();
+  await app.page.keyboard.down('Control');
+  await app.page.keyboard.press('a');
+  await app.page.keyboard.up('Control');
+  await app.page.keyboard.type(value);
+  await app.page.keyboard.press('Tab');
+}
+
+test('the rack: a roll comes in with wrong values first and is weighed; what a piece takes goes off it, and back; cut list and pieces on paper', async () => {
+  const { page } = app;
+  await visit(app, '/rack');
+  await says(page, /0\.8 mm, gauge 20 copper/);
+  await press(page, 'Bring wire in');
+  await says(page, /Wire comes in/);
+  await page.select('aside select', '0.64');
+  await press(page, 'Onto the rack');
+  await says(page, /On the scale: say what it weighs/);
+  await typed('On the scale', '0');
+  await says(page, /On the scale: .*not 0/);
+  await typed('On the scale', '20');
+  await press(page, 'Onto the rack');
+  await says(page, /leaves no wire/);
+  await typed('On the scale', '140');
+  await says(page, /34\.\d m of wire, by its weight/);
+  await press(page, 'Onto the rack');
+  await says(page, /0\.6 mm, gauge 22 copper.*What happened to it.*came new, 34\.\d m by its weight of 140\.0 g/);
+  const thin = (await rackNow()).stock.find((r) => r.size === 0.64)!;
+
+  // The scale is read where the focus is not lost; back and reload keep the place.
+  await page.keyboard.press('F9');
+  await says(page, /It weighs 1[34]\d\.\d g/);
+  await press(page, 'It weighs');
+  await says(page, /weighed, 1[34]\d\.\d g/);
+  await visit(app);
+  await says(page, /weighed, 1[34]\d\.\d g/);
+  await pressWhere(page, 'aside button', /^take back$/);
+  await until(app, 'Lantern', async () => (await rackNow()).stock.find((r) => r.size === 0.64)!.left === thin.left);
+
+  // A piece goes on, from the roll that it is best cut from; taken back, the wire is there again.
+  const total = async (): Promise<number> => (await rackNow()).stock.reduce((sum, r) => sum + r.left, 0);
+  const before = await total();
+  await visit(app, `/tree/${await idOf(app, 'Lantern')}/wire`);
+  await sceneReady(page);
+  const had = await onOf('Lantern');
+  const open = (await runsOf('Lantern')).find((r) => !r.branches.some((b) => had.includes(b.branch)))!;
+  await (await there(page, `[data-run="${open.id}"]`)).evaluate((row) => (row as HTMLElement).click());
+  await says(page, /Cut from/);
+  await pressWhere(page, 'form button[type="submit"]', /^It is on /);
+  await until(app, 'Lantern', async () => (await total()) < before - 50);
+  const line = (await stored(app, 'Lantern')).tree.record.find((l: { roll?: string; run?: string; kind: string }) => l.kind === 'wired' && l.run === open.id);
+  expect(before - (await total())).toBeCloseTo(line.length, 3);
+  await press(page, 'Undo');
+  await until(app, 'Lantern', async () => Math.abs((await total()) - before) < 1e-6);
+
+  // On paper.
+  await press(page, 'A sheet of all pieces');
+  await says(page, /To cut first.*2\.6 mm, gauge 10 copper.*in all/);
+  const { cutList } = (await ask(app.server.address, 'GET', `/api/trees/${await idOf(app, 'Lantern')}/plan`)).body;
+  const cut = new Set(cutList.flatMap((c: { pieces: { run: string }[] }) => c.pieces.map((p) => p.run)));
+  expect(await page.$$eval('ol svg[aria-label^="The piece laid straight"]', (all) => all.length)).toBe(cut.size);
+  expect((await page.pdf({ format: 'A4' })).length).toBeGreaterThan(20_000);
+  await press(page, 'Back');
+  await sceneReady(page);
+  await press(page, 'Piece by piece');
+  await says(page, /What to cut.*Lantern: /);
+  expect(app.errors).toEqual([]);
+});

@@ -45,6 +45,8 @@ const VIEWS = [
   ['pose', `/tree/${idOf('Levanter')}/pose?branch=${await firstPose('Levanter')}`, DESK],
   ['posed', `/tree/${idOf('Lantern')}/pose`, DESK, 'paper', 'b'],
   ['wire', `/tree/${idOf('Lantern')}/wire?branch=${await firstRun('Lantern')}`, DESK],
+  ['wire-sheet', `/tree/${idOf('Lantern')}/pieces`, { width: 900, height: 1000 }],
+  ['rack', `/rack?trees=${idOf('Lantern')},${idOf('Gannet')}`, DESK],
   ['watch', `/tree/${idOf('Squall')}/watch?branch=${await firstCoil('Squall')}`, DESK],
   ['phone-bench', '/bench', PHONE],
   ['phone-watch', `/tree/${idOf('Squall')}/watch`, PHONE],

@@ -77,7 +77,11 @@ async function start(): Promise<void> {
   app.use(policy);
   app.use(door);
   // A stream of readings is told line by line, as they come.
-  app.use(compression({ filter: (request, response) => request.path !== paths.caliper && compression.filter(request, response) }));
+  app.use(
+    compression({
+      filter: (request, response) => ![paths.caliper, paths.scale].some((stream) => stream === request.path) && compression.filter(request, response),
+    }),
+  );
   // A tree file is taken as text, so that its faults can be named; all other bodies are read as JSON.
   app.use(paths.importTree(), express.text({ type: () => true, limit: LARGEST_FILE_BYTES + 1024 }));
   app.use(express.json({ limit: LARGEST_FILE_BYTES }));

@@ -3,13 +3,13 @@ import { descriptionOf, fieldFaults } from '@ustle/contract/bodies';
 import type { Fault } from '@ustle/contract';
 import { ProblemException } from './problem.js';
 
-/** The faults of one field. Those of an act are told as the act's own fields are called. */
+/** The faults of one field. Those of an act or a line are told as its own fields are called. */
 function faultsOf(error: ValidationError): Fault[] {
   const schema = descriptionOf((error.target as object).constructor)?.properties[error.property];
   if (!schema) return [{ path: error.property, code: 'unknown-field', message: `"${error.property}" is not known here.` }];
   if (error.value === undefined) return [{ path: error.property, code: 'required', message: `"${error.property}" is missing.` }];
   return fieldFaults(schema, error.property, error.value).map((f) => {
-    const path = f.path.replace(/^act\./, '');
+    const path = f.path.replace(/^(act|line)\./, '');
     return { ...f, path, message: f.message.replace(/^It must be/, `${path} must be`) };
   });
 }

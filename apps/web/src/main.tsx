@@ -17,8 +17,10 @@ const router = createBrowserRouter([
       { index: true, element: <Navigate to="/bench" replace /> },
       { path: 'bench', element: <BenchPage />, errorElement: <ErrorPage /> },
       { path: 'season', element: <SeasonPage />, errorElement: <ErrorPage /> },
+      { path: 'rack', lazy: async () => ({ Component: (await import('./rack/RackPage')).RackPage }), errorElement: <ErrorPage /> },
       // The turntable brings three.js: only a tree's page waits for it.
       { path: 'tree/:id/cuts', lazy: async () => ({ Component: (await import('./stages/remove/CutListPage')).CutListPage }), errorElement: <ErrorPage /> },
+      { path: 'tree/:id/pieces', lazy: async () => ({ Component: (await import('./stages/wire/PiecesPage')).PiecesPage }), errorElement: <ErrorPage /> },
       { path: 'tree/:id/:stage?', lazy: async () => ({ Component: (await import('./stages/TreePage')).TreePage }), errorElement: <ErrorPage /> },
       { path: '*', element: <ErrorPage missing /> },
     ],

@@ -1,9 +1,11 @@
-import type { Due, RaceBar, RecordLine, Tree } from '@ustle/core';
+import type { Due, Piece, RaceBar, RecordLine, Stock, Tree } from '@ustle/core';
 
 export interface YardView {
   name: string;
   /** Today by the server's clock, ISO. */
   today: string;
+  /** The sign or word that prices are told in. */
+  money: string;
 }
 
 /** A tree as stored, with the revision that a guarded act must name. */
@@ -44,6 +46,19 @@ export interface TreeSummary {
   asideOn: string | null;
   next: Due | null;
   race: RaceBar | null;
+}
+
+/** The rack as it stands, and the wire that settled plans have spoken for. */
+export interface RackView {
+  stock: Stock[];
+  reserved: Piece[];
+}
+
+/** A piece that a tree's plan has cut, with the branches that it is for. */
+export interface PieceView extends Piece {
+  branches: string;
+  /** Left for the next session. */
+  later: boolean;
 }
 
 export interface SeasonView {

@@ -1,24 +1,28 @@
 import { Body, Controller, Post, Sse, type MessageEvent } from '@nestjs/common';
 import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
-import { CaliperPressBody } from '@ustle/contract/bodies';
+import { CaliperPressBody, ScalePressBody } from '@ustle/contract/bodies';
 import { filter, map, type Observable } from 'rxjs';
 import { bodyOf } from '../api-docs.js';
-import { readingOf } from './line-port.js';
-import { SimulatedCaliper } from './simulated-caliper.js';
+import { readingOf, type LinePort } from './line-port.js';
+import { simulatedCaliper, simulatedScale } from './simulated.js';
+
+const readingsOf = ({ lines }: LinePort): Observable<MessageEvent> =>
+  lines.pipe(
+    map(readingOf),
+    filter((reading) => reading !== null),
+    map((data) => ({ data })),
+  );
 
 @ApiTags('devices')
 @Controller('api/devices')
 export class DevicesController {
-  private readonly caliper = new SimulatedCaliper();
+  private readonly caliper = simulatedCaliper();
+  private readonly scale = simulatedScale();
 
   @Sse('caliper')
-  @ApiOperation({ summary: 'The readings of the caliper as they come (server-sent events)' })
-  readings(): Observable<MessageEvent> {
-    return this.caliper.lines.pipe(
-      map(readingOf),
-      filter((reading) => reading !== null),
-      map((data) => ({ data })),
-    );
+  @ApiOperation({ summary: 'The readings of the caliper as they come, mm (server-sent events)' })
+  thicknesses(): Observable<MessageEvent> {
+    return readingsOf(this.caliper);
   }
 
   @Post('caliper/press')
@@ -26,5 +30,18 @@ export class DevicesController {
   @ApiOperation({ summary: 'Press the button of the simulated caliper' })
   press(@Body() { near }: CaliperPressBody): void {
     this.caliper.press(near);
+  }
+
+  @Sse('scale')
+  @ApiOperation({ summary: 'The readings of the scale as they come, g (server-sent events)' })
+  weights(): Observable<MessageEvent> {
+    return readingsOf(this.scale);
+  }
+
+  @Post('scale/press')
+  @ApiBody(bodyOf(ScalePressBody))
+  @ApiOperation({ summary: 'Lay something on the simulated scale' })
+  weigh(@Body() { near }: ScalePressBody): void {
+    this.scale.press(near);
   }
 }

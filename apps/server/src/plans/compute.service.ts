@@ -1,4 +1,5 @@
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
+import type { PieceView } from '@ustle/contract';
 import type { dueOn, PlanDocument, Silhouette, Tree } from '@ustle/core';
 import { Piscina } from 'piscina';
 
@@ -19,6 +20,10 @@ export class ComputeService implements OnModuleDestroy {
 
   dueOn(tree: Tree, on: number): Promise<ReturnType<typeof dueOn>> {
     return this.others.run({ tree, on }, { name: 'due' }) as Promise<ReturnType<typeof dueOn>>;
+  }
+
+  piecesOf(tree: Tree, on: number, signal: AbortSignal): Promise<Omit<PieceView, 'tree'>[]> {
+    return this.plans.run({ tree, on }, { name: 'pieces', signal }) as Promise<Omit<PieceView, 'tree'>[]>;
   }
 
   silhouetteOf(tree: Tree): Promise<Silhouette> {

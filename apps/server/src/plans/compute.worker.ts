@@ -1,4 +1,7 @@
-import { dueOn, planTree, silhouetteOf, type PlanDocument, type Silhouette, type Tree } from '@ustle/core';
+import { dueOn, namesOf, planTree, sayBranches, silhouetteOf, type PlanDocument, type Silhouette, type Tree } from '@ustle/core';
+import type { PieceView } from '@ustle/contract';
+
+type Pieces = Omit<PieceView, 'tree'>[];
 
 interface Asked {
   tree: Tree;
@@ -12,3 +15,15 @@ export const plan = ({ tree, on }: Asked): PlanDocument => planTree(tree, on);
 export const due = ({ tree, on }: Asked): ReturnType<typeof dueOn> => dueOn(tree, on);
 
 export const silhouette = ({ tree }: Asked): Silhouette => silhouetteOf(tree);
+
+/** The pieces of wire that a tree's plan cuts. */
+export function pieces({ tree, on }: Asked): Pieces {
+  const { cutList, runs, coverage } = planTree(tree, on, { fronts: false });
+  const names = namesOf(tree);
+  return cutList.flatMap(({ metal, size, pieces: of }) =>
+    of.map(({ run, length }) => {
+      const ids = runs.find((r) => r.id === run)!.branches.map((b) => b.branch);
+      return { metal, size, run, length, branches: sayBranches(names, ids, 2), later: coverage.later.includes(run) };
+    }),
+  );
+}

@@ -61,4 +61,16 @@ export class ForgottenRow {
   @PrimaryColumn('text') treeId!: string;
 }
 
-export const ENTITIES = [TreeRow, MeasuresRow, LineRow, ActRow, BeforeRow, ForgottenRow];
+/** A line of the rack's history; the database itself refuses to change or delete one. */
+@Entity('rack_line')
+export class RackLineRow {
+  @PrimaryGeneratedColumn() ordinal!: number;
+  @Column('text') id!: string;
+  @Column('text', { name: 'on_day' }) on!: string;
+  @Column('text') kind!: string;
+  @Column('text') document!: string;
+  /** Lines that each tree's record had when it was written: what was cut on the same day is told apart by that. */
+  @Column('simple-json') recorded!: Record<string, number>;
+}
+
+export const ENTITIES = [TreeRow, MeasuresRow, LineRow, ActRow, BeforeRow, ForgottenRow, RackLineRow];

@@ -21,7 +21,7 @@ export class YardController {
   @Get('yard')
   @ApiOperation({ summary: 'The name of the place, and what day it is there' })
   yard(): YardView {
-    return { name: process.env.USTLE_NAME ?? 'Your yard', today: this.clock.todayIso() };
+    return { name: process.env.USTLE_NAME ?? 'Your yard', today: this.clock.todayIso(), money: process.env.USTLE_MONEY ?? '€' };
   }
 
   @Get('backup')

@@ -12,6 +12,7 @@ const KeysSheet = lazy(() => import('./KeysSheet').then((m) => ({ default: m.Key
 const PLACES = [
   { to: '/bench', name: 'Bench' },
   { to: '/season', name: 'Season' },
+  { to: '/rack', name: 'Rack' },
 ];
 
 export function Shell() {

@@ -1,5 +1,5 @@
 import useSWR, { type SWRResponse } from 'swr';
-import { paths, type SeasonView, type StoredTree, type TreeSummary, type YardView } from '@ustle/contract';
+import { paths, type RackView, type SeasonView, type StoredTree, type TreeSummary, type YardView } from '@ustle/contract';
 import type { Silhouette, Species } from '@ustle/core';
 import { ask, send, type ApiError } from './http';
 import { counted, refreshLists, setToday } from './traffic';
@@ -23,6 +23,7 @@ export const useYard = (): SWRResponse<YardView, ApiError> =>
 export const useSpecies = (): SWRResponse<Species[], ApiError> => useGet(paths.species);
 export const useTrees = (): SWRResponse<TreeSummary[], ApiError> => useGet(paths.trees);
 export const useSeason = (): SWRResponse<SeasonView, ApiError> => useGet(paths.season);
+export const useRack = (): SWRResponse<RackView, ApiError> => useGet(paths.rack);
 export const useTree = (id: string): SWRResponse<StoredTree, ApiError> =>
   useSWR<StoredTree, ApiError>(paths.tree(id), async () => (await import('./desk-store')).fetchTree(id), again);
 /** A tree's small picture; null while it is out of sight. */

@@ -44,7 +44,7 @@ export async function counted<T>(write: Promise<T>): Promise<T> {
 }
 
 /** What other pages show of the trees is out of date after a change. */
-export const refreshLists = (): void => void Promise.all([mutate(paths.trees), mutate(paths.season)]);
+export const refreshLists = (): void => void Promise.all([mutate(paths.trees), mutate(paths.season), mutate(paths.rack)]);
 
 let today = '';
 /** The day that acts are judged by: the server's. */

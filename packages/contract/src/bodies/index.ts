@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { ACT, FAULTS, figure, FORMS, id, list, mm, oneOf, optional, whole, words, yesNo } from '@ustle/core';
+import { ACT, FAULTS, figure, FORMS, id, list, mm, oneOf, optional, RACK_LINE, whole, words, yesNo } from '@ustle/core';
 import { bodyClass } from './body-class.js';
 
 export { descriptionOf, fieldFaults } from './body-class.js';
@@ -39,5 +39,12 @@ export class AsideBody extends bodyClass('AsideBody', ASIDE) {}
 const PRESS = Type.Object({ near: optional(mm(0.3, 400, 'about how thick it is, where that is known', 0.1)) });
 /** What the caliper lies on; only the simulated caliper asks. */
 export class CaliperPressBody extends bodyClass('CaliperPressBody', PRESS) {}
+
+const SCALE_PRESS = Type.Object({ near: optional(figure(1, 20000, 'g', 'about what it weighs, where that is known', 0.1)) });
+/** What lies on the scale; only the simulated scale asks. */
+export class ScalePressBody extends bodyClass('ScalePressBody', SCALE_PRESS) {}
+
+/** A line for the rack's history. */
+export class RackLineBody extends bodyClass('RackLineBody', Type.Object({ line: RACK_LINE })) {}
 
 export type MadeUp = Static<typeof MADE_UP>;

@@ -1,7 +1,7 @@
 import type { Reading } from '../reading/index.js';
 import { cutPieces } from '../rack/index.js';
 import { namesOf, sayBranches, type PlacedTree } from '../tree/index.js';
-import { METAL_DATA, type MetalName } from '../wood/index.js';
+import { rollLength, wireMass, type MetalName } from '../wood/index.js';
 import type { RunPlan } from '../wire/index.js';
 import { digits } from './digits.js';
 
@@ -19,12 +19,6 @@ export interface PlanCut {
   mass: number;
 }
 
-/** A roll as it is sold: half a kilogram of aluminium, of copper the same. */
-const ROLL_GRAMS = 500;
-
-/** Length of a full roll, mm. */
-export const rollLength = (metal: MetalName, size: number): number => (ROLL_GRAMS * 1000) / (METAL_DATA[metal].density * (Math.PI / 4) * size ** 2);
-
 /** The pieces of a plan by metal and size, and the rolls that they take. */
 export function cutListOf(runs: readonly RunPlan[]): PlanCut[] {
   const bySize = new Map<string, RunPlan[]>();
@@ -32,8 +26,8 @@ export function cutListOf(runs: readonly RunPlan[]): PlanCut[] {
   return [...bySize.values()]
     .map((of): PlanCut => {
       const { metal, size } = of[0]!;
-      const pieces = of.flatMap((run) => Array.from({ length: run.strands }, () => ({ run: run.id, length: Math.ceil(run.length) })));
-      const { rolls, bound } = cutPieces(
+      const pieces = of.flatMap((run) => Array.from({ length: run.strands }, () => ({ run: run.id, length: digits(run.length, 0) })));
+      const { buy, bound } = cutPieces(
         pieces.map((p) => p.length),
         rollLength(metal, size),
       );
@@ -42,11 +36,11 @@ export function cutListOf(runs: readonly RunPlan[]): PlanCut[] {
         metal,
         size: digits(size, 2),
         pieces,
-        rolls: rolls.length,
+        rolls: buy,
         bound,
-        buy: rolls.length,
+        buy,
         total,
-        mass: digits((total * (Math.PI / 4) * size ** 2 * METAL_DATA[metal].density) / 1000, 0),
+        mass: digits(wireMass(metal, size, total), 0),
       };
     })
     .sort((a, b) => (a.metal < b.metal ? -1 : a.metal > b.metal ? 1 : b.size - a.size));

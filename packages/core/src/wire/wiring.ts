@@ -1,5 +1,5 @@
 import { screenAxes, tilting, type Limb, type Vec } from '../space/index.js';
-import { gaugeOf, GRIP, gripOf, METAL_DATA, ruleOfThumb, type MetalName } from '../wood/index.js';
+import { gaugeOf, GRIP, gripOf, METAL_DATA, ruleOfThumb, wireMass, type MetalName } from '../wood/index.js';
 import { childrenOf, namesOf, type Hand, type Names, type PlacedBranch, type PlacedTree, type PlannedPose, type Run, type RunBranch } from '../tree/index.js';
 import { WOUND_SHARE } from './coil-alone.js';
 import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, tryWire, USUAL_PAST, type WireToTry } from './choose.js';
@@ -237,7 +237,7 @@ class Wiring {
       strands,
       angle,
       length,
-      mass: ((Math.PI / 4) * size ** 2 * length * strands * METAL_DATA[metal].density) / 1000,
+      mass: wireMass(metal, size, length * strands),
       order: Math.min(...joined.ends.flatMap((e) => (e ? this.placed.byId.get(e.need.branch)!.order : []))),
       route: {
         side: (joined.hidden ?? 0) > 0.5 ? 'behind' : 'front',

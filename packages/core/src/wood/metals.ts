@@ -28,3 +28,14 @@ export const ruleOfThumb = (branchDiameter: number): Record<MetalName, number> =
   aluminium: branchDiameter / 3,
   copper: branchDiameter / 4,
 });
+
+/** Grams of a length (mm) of wire of a thickness (mm). */
+export const wireMass = (metal: MetalName, size: number, length: number): number => (length * (Math.PI / 4) * size ** 2 * METAL_DATA[metal].density) / 1000;
+
+/** Length (mm) of so many grams of wire of a thickness (mm). */
+export const wireLength = (metal: MetalName, size: number, grams: number): number => grams / wireMass(metal, size, 1);
+
+/** A roll as it is sold: half a kilogram, of either metal. */
+const ROLL_GRAMS = 500;
+/** Length of a full roll, mm. */
+export const rollLength = (metal: MetalName, size: number): number => wireLength(metal, size, ROLL_GRAMS);

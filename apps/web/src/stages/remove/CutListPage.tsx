@@ -1,13 +1,12 @@
-import { lazy, Suspense, useEffect, useMemo } from 'react';
-import { Link, useParams } from 'react-router';
+import { lazy, Suspense, useMemo } from 'react';
 import type { StoredTree } from '@ustle/contract';
-import { cutList, cutsMade, namesOf, outcomeOf, placeTree, shortNamesOf, speciesOf } from '@ustle/core';
+import { cutList, cutsMade, namesOf, outcomeOf, placeTree, shortNamesOf } from '@ustle/core';
 import { useNotice } from '../../app/notice';
 import { doAct } from '../../shared/desk-store';
 import { Skeleton } from '../../shared/parts';
-import { useTree, useYard } from '../../shared/queries';
 import { count, percent, sayDate } from '../../shared/say';
 import { useWide } from '../../shared/use-wide';
+import { PrintPage } from '../PrintPage';
 import { useConsequences } from './bench';
 import { CutCare, CutText } from './CutSheet';
 
@@ -94,38 +93,9 @@ function List({ stored, today }: { stored: StoredTree; today: string }) {
 
 /** The cuts of this session on one page, to be printed or read on the phone beside the tree. */
 export function CutListPage() {
-  const { id = '' } = useParams();
-  const { data: stored, error } = useTree(id);
-  const { data: yard } = useYard();
-  useEffect(() => {
-    document.title = stored ? `${stored.tree.name}, what to cut · Ustle` : 'What to cut · Ustle';
-  }, [stored]);
-  if (error && !stored) return <p className="p-8 text-madder">{error.message}</p>;
   return (
-    <main className="mx-auto max-w-3xl px-4 py-4 print:max-w-none print:p-0">
-      {!stored || !yard ? (
-        <Skeleton lines={9} />
-      ) : (
-        <>
-          <header className="flex flex-wrap items-baseline justify-between gap-3">
-            <div>
-              <h1 className="text-2xl">{stored.tree.name}: what to cut</h1>
-              <p className="text-quiet">
-                {speciesOf(stored.tree.species).name}, {sayDate(yard.today)}
-              </p>
-            </div>
-            <div className="flex gap-2 print:hidden">
-              <Link className="btn btn-ghost btn-sm" to={`/tree/${id}/remove?sheet=cut`}>
-                Back
-              </Link>
-              <button type="button" className="btn btn-primary btn-sm" onClick={() => window.print()}>
-                Print
-              </button>
-            </div>
-          </header>
-          <List stored={stored} today={yard.today} />
-        </>
-      )}
-    </main>
+    <PrintPage what="what to cut" back="remove?sheet=cut">
+      {(stored, today) => <List stored={stored} today={today} />}
+    </PrintPage>
   );
 }

@@ -3,7 +3,7 @@ import { METALS, whyNotJoined, WIRE_FIELDS, type Hand, type Intent, type MetalNa
 import { NumberField } from '../../shared/NumberField';
 import { Choice, Pick, Quiet } from '../../shared/parts';
 import { useDesk } from '../desk';
-import { saySize, soldSizes } from './PutOn';
+import { nearestSize, saySize, soldSizes } from '../../shared/wire-words';
 
 type RunAct = Extract<Intent, { kind: 'run' }>;
 
@@ -71,9 +71,7 @@ export function ChangePiece({ run, settled }: { run: PlanRun; settled: boolean }
             onChange={(metal: MetalName) =>
               change({
                 metal,
-                size: soldSizes(metal).reduce((best, s) =>
-                  Math.abs(s - run.branches[0]!.rule[metal]) < Math.abs(best - run.branches[0]!.rule[metal]) ? s : best,
-                ),
+                size: nearestSize(metal, run.branches[0]!.rule[metal]),
               })
             }
           />

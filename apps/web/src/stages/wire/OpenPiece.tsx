@@ -69,17 +69,18 @@ function Half({ run, part }: { run: PlanRun; part: RunBranchPlan }) {
 
 /** A piece of wire, opened: how it goes, laid out straight, how each half holds, and what was put on. */
 export function OpenPiece({ run, settled, replaces }: { run: PlanRun; settled: boolean; replaces: string | null }) {
+  const { tree, plan, short, names } = useDesk();
   return (
     <div className="space-y-4 px-2 pb-3">
       <p>
-        {run.length.toFixed(0)} mm, {run.mass.toFixed(0)} g, the wire at {run.angle}° to the branch; {sayRoute(run)}.
+        {run.length.toFixed(0)} mm, {run.mass.toFixed(0)} g, the wire at {run.angle}° to the branch; {sayRoute(run, plan!.runs, names)}.
       </p>
       {run.because.map((b) => (
         <p key={b} className="text-quiet">
           {b}
         </p>
       ))}
-      <UnrolledPiece run={run} />
+      <UnrolledPiece run={run} tree={tree} plan={plan!} short={short} />
       {run.branches.map((part) => (
         <Half key={part.branch} run={run} part={part} />
       ))}

@@ -1,9 +1,11 @@
 import { useId } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import { gaugeOf, METAL_DATA, METALS, WIRED_FIELDS, WIRE_FIELDS, type Anchor, type MetalName, type PlanRun, type Wrap } from '@ustle/core';
+import { cutFrom, isSameWire, isUsable, METALS, WIRED_FIELDS, WIRE_FIELDS, type Anchor, type MetalName, type PlanRun, type Wrap } from '@ustle/core';
 import { DateField } from '../../shared/DateField';
 import { NumberField } from '../../shared/NumberField';
-import { Choice } from '../../shared/parts';
+import { Choice, Pick } from '../../shared/parts';
+import { useRack } from '../../shared/queries';
+import { nearestSize, saySize, sayStock, soldSizes } from '../../shared/wire-words';
 import { useDesk } from '../desk';
 
 const SNUG = [
@@ -35,13 +37,9 @@ interface Fields {
   gap: (typeof SNUG)[number]['value'];
   wrap: Wrap;
   anchor: Anchor;
+  /** A roll's id, "best" for the one that it is best cut from, or "none". */
+  roll: string;
 }
-
-const hundredth = (x: number): number => Math.round(x * 100) / 100;
-export const soldSizes = (metal: MetalName): number[] => METAL_DATA[metal].sizes.map(hundredth);
-const nearest = (sizes: readonly number[], to: number): number => sizes.reduce((best, s) => (Math.abs(s - to) < Math.abs(best - to) ? s : best));
-export const saySize = (metal: MetalName, size: number): string =>
-  `${size.toFixed(1)} mm${metal === 'copper' && gaugeOf(size) !== null ? `, gauge ${gaugeOf(size)}` : ''}`;
 
 /** What was really put on may differ from the plan: all of it can be said here. */
 export function PutOn({ run, replaces }: { run: PlanRun; replaces: string | null }) {
@@ -53,16 +51,22 @@ export function PutOn({ run, replaces }: { run: PlanRun; replaces: string | null
       metal: run.metal,
       size: run.size,
       strands: run.strands,
-      length: run.length,
+      length: run.length * run.strands,
       halves: run.branches.map((b) => ({ turns: b.turns, bent: b.bendTo })),
       gap: '0',
       wrap: 'none',
       anchor: 'good',
+      roll: 'best',
     },
   });
-  const metal = useWatch({ control, name: 'metal' });
+  const { data: rack } = useRack();
+  const [metal, size, length, picked] = useWatch({ control, name: ['metal', 'size', 'length', 'roll'] });
+  const wire = { metal, size: Number(size), length };
+  const rolls = rack?.stock.filter((s) => isUsable(s) && isSameWire(s, wire)) ?? [];
+  const best = rack ? cutFrom(wire, rack.stock) : null;
+  const roll = picked === 'best' ? (best?.id ?? 'none') : rolls.some((r) => r.id === picked) ? picked : 'none';
   const sizes = [...new Set([...soldSizes(metal), ...(metal === run.metal ? [run.size] : [])])].sort((a, b) => a - b);
-  const save = handleSubmit(({ on, gap, wrap, anchor, size, halves, length, ...wire }) => {
+  const save = handleSubmit(({ on, gap, wrap, anchor, size: taken, halves, length: used, roll: _roll, ...how }) => {
     const [first, second] = run.branches.map((part, i) => ({
       branch: part.branch,
       hand: part.hand,
@@ -75,15 +79,16 @@ export function PutOn({ run, replaces }: { run: PlanRun; replaces: string | null
     return act({
       kind: 'wired',
       on,
-      ...wire,
-      size: Number(size),
+      ...how,
+      size: Number(taken),
       angle: run.angle,
       ...first!,
       ...(second ? { second } : {}),
       gap: Number(gap),
       wrap,
       anchor,
-      length,
+      length: used,
+      ...(roll === 'none' ? {} : { roll }),
     });
   });
   return (
@@ -129,9 +134,20 @@ export function PutOn({ run, replaces }: { run: PlanRun; replaces: string | null
         options={METALS.map((m) => ({ value: m, name: m }))}
         onChange={(to) => {
           setValue('metal', to);
-          setValue('size', nearest(soldSizes(to), run.branches[0]!.rule[to]));
+          setValue('size', nearestSize(to, run.branches[0]!.rule[to]));
         }}
       />
+      {rack && rack.stock.length > 0 && (
+        <Pick
+          label="Cut from"
+          value={roll}
+          options={[
+            ...rolls.map((r) => ({ value: r.id, name: sayStock(r) })),
+            { value: 'none', name: rolls.length ? 'not from the rack' : 'none of it is on the rack' },
+          ]}
+          onChange={(to) => setValue('roll', to)}
+        />
+      )}
       {run.branches.map((part, i) => (
         <fieldset key={part.branch} className="grid grid-cols-2 gap-3">
           <legend className="mb-1">{names(part.branch)}</legend>

@@ -1,8 +1,10 @@
 import { useMemo } from 'react';
+import { Link } from 'react-router';
 import { coilsOn, dayOf, METALS, type Coil, type PlanRun } from '@ustle/core';
 import { Caution, PanelHead, Pick, Quiet, Skeleton } from '../../shared/parts';
 import { count, percent, sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
+import { FromRack } from './FromRack';
 import { OpenPiece } from './OpenPiece';
 import { FIRMNESS, sayWire } from './words';
 
@@ -45,7 +47,7 @@ function Piece({ run, number, on, open, onOpen }: { run: PlanRun; number: number
 }
 
 export function WirePanel() {
-  const { tree, plan, branch, setBranch, today, names, act } = useDesk();
+  const { stored, tree, plan, branch, setBranch, today, names, act } = useDesk();
   const on = useMemo(() => new Map(coilsOn(tree, dayOf(today)).map((c) => [c.branch, c])), [tree, today]);
   if (!plan) return <Skeleton lines={9} />;
   const runs = plan.runs.filter((r) => r.branches.some((b) => !on.has(b.branch)));
@@ -65,6 +67,12 @@ export function WirePanel() {
           {said}
         </p>
       ))}
+      <FromRack cutList={plan.cutList} />
+      {runs.length > 0 && (
+        <Link className="mb-1 inline-flex min-h-11 items-center text-copper underline" to={`/tree/${stored.id}/pieces`}>
+          A sheet of all pieces, to print
+        </Link>
+      )}
       {chosenOn && (
         <p className="mb-3 border-l-4 border-copper bg-base-100 px-3 py-2">
           {names(branch!)} carries wire since {sayDate(chosenOn.since)}. See it under Watch.
@@ -93,18 +101,6 @@ export function WirePanel() {
         A wire's end springs: hold it, and protect your eyes. Copper under load more so. Annealing is fire, hot metal and fumes: outdoors, and by someone who
         knows it.
       </Caution>
-      {plan.cutList.length > 0 && (
-        <details className="mt-4">
-          <summary className="cursor-pointer">What it takes from the rolls</summary>
-          <ul className="mt-2 space-y-1">
-            {plan.cutList.map((c) => (
-              <li key={`${c.metal}${c.size}`}>
-                {c.size.toFixed(1)} mm {c.metal}: {(c.total / 1000).toFixed(1)} m in {count(c.pieces.length, 'piece')}, {c.mass.toFixed(0)} g
-              </li>
-            ))}
-          </ul>
-        </details>
-      )}
       {plan.unwired.length > 0 && (
         <details className="mt-4">
           <summary className="cursor-pointer">{count(plan.unwired.length, 'branch', 'branches')} without wire, and why</summary>

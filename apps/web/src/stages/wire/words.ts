@@ -1,4 +1,4 @@
-import type { Firmness, PlanRun, RunBranchPlan } from '@ustle/core';
+import { sayBranches, type Firmness, type Names, type PlanRun, type RunBranchPlan } from '@ustle/core';
 import { sayMetal } from '../../shared/say';
 
 /** What the push test is likely to say of a wire. */
@@ -12,12 +12,13 @@ export const sayWire = (run: Pick<PlanRun, 'metal' | 'size' | 'gauge' | 'strands
   `${run.strands > 1 ? `${run.strands} × ` : ''}${sayMetal(run.metal, run.size, run.gauge)}`;
 
 /** How a piece goes from one half to the other, or what holds its loose end. */
-export function sayRoute(run: PlanRun): string {
+export function sayRoute(run: PlanRun, runs: readonly PlanRun[], names: Names): string {
   const side = run.route ? (run.route.side === 'behind' ? 'round the back' : 'round the front') : '';
   if (run.kind === 'pair') return `${(run.route!.turnDeg / 360).toFixed(1)} turns ${side} from shoulder to shoulder, ${run.route!.length.toFixed(0)} mm`;
   const turns = (run.anchor?.turns ?? 2).toFixed(1);
+  const beside = runs.find((r) => r.id === run.anchor?.run);
   return run.kind === 'anchored'
-    ? `anchored by ${turns} turns beside ${run.anchor?.run ?? 'the wire there'}`
+    ? `anchored by ${turns} turns beside ${beside ? `the wire of ${sayBranches(names, [beside.branches[0]!.branch], 1)}` : 'the wire there'}`
     : `anchored by ${turns} turns of its own round the limb`;
 }
 
