@@ -36,6 +36,7 @@ const {
   slopeOf,
   speciesOf,
   woodOf,
+  WiringMemory,
 } = await import('@ustle/core');
 const { rayCast } = await import('./ray-cast.mjs');
 
@@ -123,9 +124,12 @@ const wirings = [75, 150, 300].map((n) => {
   const posed = proposePoses(placed);
   let plan;
   const took = time(() => (plan = planWiring(placed, posed)), 3);
+  const memory = new WiringMemory();
+  planWiring(placed, posed, undefined, memory);
+  const unchanged = time(() => planWiring(placed, posed, undefined, memory), 3);
   const wired = plan.runs.reduce((sum, r) => sum + r.branches.length, 0);
   const paired = plan.runs.filter((r) => r.kind === 'pair').length * 2;
-  return { took, note: `${plan.runs.length} pieces, ${Math.round((100 * paired) / wired)}% of ${wired} branches in pairs` };
+  return { took, note: `unchanged ${ms(unchanged)}; ${plan.runs.length} pieces, ${Math.round((100 * paired) / wired)}% of ${wired} branches in pairs` };
 });
 wirings.forEach(({ took, note }, i) =>
   row(

@@ -11,6 +11,7 @@ import {
   planTree,
   stiffnessOf,
   unrolled,
+  WiringMemory,
   type Form,
   type Intent,
   type PlanDocument,
@@ -203,5 +204,27 @@ test('a piece laid straight: loops at its ends, shoulders where its coils end, b
       }
     }),
     { numRuns: 12 },
+  );
+});
+
+test('with the memory of the plan before, whatever was changed, the plan is the same as one made from nothing', () => {
+  const first = generateTree({ seed: 77, name: 'Kept', species: 'larch', form: 'upright', height: 520, base: 46, primaries: 6, secondaries: 3 });
+  const ids = first.branches.map((b) => b.id);
+  const memory = new WiringMemory();
+  const turned = (id: string, by: number) => ({ branch: id, bearing: (first.branches.find((b) => b.id === id)!.bearing + by) % 360, elevation: -5, bends: [] });
+  const change = fc.oneof(
+    fc.constantFrom(...ids).map((id) => ({ decisions: [{ branch: id, act: 'remove' as const }] })),
+    fc.tuple(fc.constantFrom(...ids), fc.integer({ min: 20, max: 60 })).map(([id, by]) => ({ poses: [turned(id, by)] })),
+    fc.constantFrom(...ids).map((id) => ({ wiring: [{ branch: id, clip: true }] })),
+    fc.constantFrom('copper' as const, 'aluminium' as const).map((metal) => ({ metal })),
+    fc.integer({ min: 0, max: 359 }).map((bearing) => ({ front: { bearing, pitch: 0, roll: 0 } })),
+    fc.constant({}),
+  );
+  fc.assert(
+    fc.property(fc.array(change, { minLength: 1, maxLength: 2 }), (changes) => {
+      const changed: Tree = { ...first, plan: Object.assign({ ...first.plan }, ...changes) as Tree['plan'] };
+      expect(planTree(changed, ON, { fronts: false, places: true, memory })).toEqual(planTree(changed, ON, { fronts: false, places: true }));
+    }),
+    { numRuns: 16 },
   );
 });

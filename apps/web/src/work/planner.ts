@@ -25,6 +25,7 @@ import {
   shortestReach,
   speciesOf,
   watch,
+  WiringMemory,
   type CompactWay,
   type Consequences,
   type Drag,
@@ -58,11 +59,13 @@ export interface RaceCurve {
 const pause = (): Promise<void> => new Promise((done) => setTimeout(done));
 
 let searchNow = 0;
+/** Of the tree's last plan: most acts concern few of its limbs, many none. */
+const memory = new WiringMemory();
 let tipDrag: TipDrag | null = null;
 
 /** The heavy work, off the page's thread. */
 export const planner = {
-  plan: (tree: Tree, on: string): PlanDocument => planTree(tree, dayOf(on), { fronts: false, places: true }),
+  plan: (tree: Tree, on: string): PlanDocument => planTree(tree, dayOf(on), { fronts: false, places: true, memory }),
 
   /** Searches the fronts; a coarse rose first, then the fine one, level before tilted. A later call ends an earlier one, which answers null. */
   async fronts(tree: Tree, search: { tilts: number[]; weights: Weights }, onRose: (rose: Front[], done: number) => void): Promise<FrontResult | null> {

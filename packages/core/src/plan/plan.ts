@@ -21,7 +21,7 @@ import {
 import { angle, digits } from './digits.js';
 import { planPose, type PlanPose } from './poses.js';
 import { pastByWindow } from './past.js';
-import { planWiring } from '../wire/index.js';
+import { planWiring, type WiringMemory } from '../wire/index.js';
 import { coverageOf, cutListOf, type Coverage, type PlanCut } from './coverage.js';
 import { planRun, type PlanRun } from './runs.js';
 import { watch, type Dates, type Watched } from '../growth/index.js';
@@ -118,6 +118,8 @@ export interface PlanOptions {
   paths?: boolean;
   /** With the places on the bark that they run through, so that they can be laid on the tree however it is bent. */
   places?: boolean;
+  /** What is kept of the plan before, so that only what a change concerns is worked out anew. */
+  memory?: WiringMemory;
 }
 
 const LEVEL = { bearing: 0, pitch: 0, roll: 0 };
@@ -152,14 +154,14 @@ export const proposedWork = ({ branches }: PlacedTree, poses: readonly PlannedPo
 });
 
 /** The plan of a tree on a day number: what its file fixes is checked and kept, what it leaves open is proposed. */
-export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, paths = false, places = false }: PlanOptions = {}): PlanDocument {
+export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, paths = false, places = false, memory }: PlanOptions = {}): PlanDocument {
   const placed = placeTree(tree);
   // Fronts, poses and wire are for the tree as the plan's cuts leave it.
   const after = placeTree(outcomeOf(tree).tree);
   const fronts = wanted ? frontsOf(after, tiltsFor(tree, onDay)) : [];
   const { poses, asGrown } = proposePoses(after, gapMap(placed, after, tree.plan.front ?? LEVEL));
   const bending = bendingOf(tree, onDay);
-  const wiring = planWiring(after, { poses, asGrown }, pastByWindow(after, onDay));
+  const wiring = planWiring(after, { poses, asGrown }, pastByWindow(after, onDay), memory);
   const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
   const reading = readTree(tree, onDay, decidedWork(after, poses, onDay), proposedWork(after, poses));
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;

@@ -35,8 +35,6 @@ export interface FittedCoil {
   blocked: { by: string; index: number } | null;
 }
 
-/** Pitch may be a fifth wider or closer than asked: in fifths of what a step turns. */
-const LOOSEST = 1;
 const MOST_TURN = 0.4;
 const MOST_ALONG = 2.6;
 /** How far from its even course a coil may drift, radians. */
@@ -67,6 +65,17 @@ interface Cells {
   at: (i: number, drift: number) => number;
 }
 
+/** The first of rising values that is not below one. */
+function firstFrom(rising: readonly number[], value: number): number {
+  let [low, high] = [0, rising.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (rising[middle]! < value) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
 /** What it costs to lie in a cell at each step: much within a knot, more the farther from the outside of a bend. Null where nothing is near. */
 function costs(asked: CoilAsked, s: readonly number[], { turn, cell, reach, width, at }: Cells): (Float64Array | null)[] {
   const { bark, half, knots, outsides, start, hand } = asked;
@@ -76,7 +85,8 @@ function costs(asked: CoilAsked, s: readonly number[], { turn, cell, reach, widt
   const round = (2 * Math.PI) / cell;
   for (const spot of knots.flatMap((k) => k.spots)) {
     const off = keepOut(spot, half);
-    for (let i = 0; i < s.length; i++) {
+    const reachAlong = off / spot.stretch;
+    for (let i = firstFrom(s, spot.s - reachAlong); i < s.length && s[i]! < spot.s + reachAlong; i++) {
       const along = (s[i]! - spot.s) * spot.stretch;
       if (Math.abs(along) >= off) continue;
       const radius = bark.radius(s[i]!) + half;
@@ -107,6 +117,7 @@ export function fitCoil(asked: CoilAsked): FittedCoil {
   const { hand, start } = asked;
   const sense = hand === 'cw' ? 1 : -1;
   const { turn, s } = stepsOf(asked);
+  // Pitch may be a fifth wider or closer than asked: a step drifts by one cell at most.
   const cell = turn / 5;
   const reach = Math.ceil(MOST_DRIFT / cell);
   const width = 2 * reach + 1;
@@ -118,21 +129,15 @@ export function fitCoil(asked: CoilAsked): FittedCoil {
   const cameFrom = new Int8Array(width * s.length);
   for (let i = 1; i < s.length; i++) {
     next.fill(Infinity);
-    const from = Math.max(0, reach - LOOSEST * i);
-    const to = Math.min(width - 1, reach + LOOSEST * i);
+    const from = Math.max(0, reach - i);
+    const to = Math.min(width - 1, reach + i);
     const here = cost[i];
     for (let d = from; d <= to; d++) {
-      let best = Infinity;
-      let by = 0;
-      for (let k = -LOOSEST; k <= LOOSEST; k++) {
-        if (d - k < 0 || d - k >= width) continue;
-        const before = now[d - k]! + UNEVEN * k * k;
-        if (before < best) {
-          best = before;
-          by = k;
-        }
-      }
-      cameFrom[i * width + d] = by;
+      const closer = d + 1 < width ? now[d + 1]! + UNEVEN : Infinity;
+      const wider = d > 0 ? now[d - 1]! + UNEVEN : Infinity;
+      const even = now[d]!;
+      const best = Math.min(closer, even, wider);
+      cameFrom[i * width + d] = best === closer ? -1 : best === even ? 0 : 1;
       next[d] = best + (here ? here[d]! : 0);
     }
     [now, next] = [next, now];

@@ -10,16 +10,32 @@ const FREE = -1;
 const OUTER = 0;
 const INNER = 1;
 
-/**
- * Pairs of greatest worth, each node in one at most: Edmonds' algorithm with dual values, O(n³).
- * Nodes count from 1 inside; a flower (an odd ring of nodes or flowers that acts as one node) gets a number behind them.
- */
-export function bestPairs(count: number, edges: readonly Edge[]): Matching {
-  const worth = new Map(edges.map(([a, b, w]) => [`${Math.min(a, b)}-${Math.max(a, b)}`, w]));
-  const search = new Search(count, edges);
-  const pairs = search.run().sort((p, q) => p[0] - q[0]);
-  return { pairs, worth: pairs.reduce((sum, [a, b]) => sum + worth.get(`${a}-${b}`)!, 0) };
+/** The nodes that edges hold together, part by part; those without an edge are left out. */
+function partsOf(count: number, edges: readonly Edge[]): number[][] {
+  const lead = Array.from({ length: count }, (_, i) => i);
+  const leadOf = (i: number): number => (lead[i] === i ? i : (lead[i] = leadOf(lead[i]!)));
+  for (const [a, b] of edges) lead[leadOf(a)] = leadOf(b);
+  const parts = new Map<number, number[]>();
+  for (let i = 0; i < count; i++) parts.set(leadOf(i), [...(parts.get(leadOf(i)) ?? []), i]);
+  return [...parts.values()].filter((part) => part.length > 1);
 }
+
+/** Pairs of greatest worth, each node in one at most: Edmonds' algorithm with dual values, O(n³), on each connected part by itself. */
+export function bestPairs(count: number, edges: readonly Edge[]): Matching {
+  const pairs: [number, number][] = [];
+  let worth = 0;
+  for (const part of partsOf(count, edges)) {
+    const place = new Map(part.map((node, i) => [node, i]));
+    const own = edges.flatMap(([a, b, w]): Edge[] => (place.has(a) ? [[place.get(a)!, place.get(b)!, w]] : []));
+    for (const [a, b] of new Search(part.length, own).run()) {
+      pairs.push([part[a]!, part[b]!]);
+      worth += own.find(([x, y]) => (x === a && y === b) || (x === b && y === a))![2];
+    }
+  }
+  return { pairs: pairs.sort((p, q) => p[0] - q[0]), worth };
+}
+
+/** Nodes count from 1 inside; a flower (an odd ring of nodes or flowers that acts as one node) gets a number behind them. */
 
 class Search {
   private readonly n: number;

@@ -172,17 +172,23 @@ function besideWays(room: Room, course: Course, bark: FlatBark, others: readonly
   }
 }
 
+/** Whether there is room everywhere; a wire side by side with another has nothing to spare. */
+function hasRoom({ low, high }: Room): boolean {
+  for (let i = 0; i < low.length; i++) if (low[i]! - high[i]! > MARGIN) return false;
+  return true;
+}
+
 /** The way of a wire past knots and beside other wires, as short as these allow; null where there is no room. docs: Not crossing. */
 export function findWay(course: Course, bark: FlatBark, knots: readonly Knot[], others: readonly Way[]): Way | null {
   const count = course.base.length;
   const room: Room = { low: new Float64Array(count).fill(bark.clearFrom + course.half), high: new Float64Array(count).fill(bark.length - course.half) };
   roundKnots(room, course, bark, knots);
+  if (!hasRoom(room)) return null;
   besideWays(room, course, bark, others);
+  if (!hasRoom(room)) return null;
   const along = Float64Array.from(course.base);
   for (let i = 0; i < count; i++) {
     const tight = room.low[i]! - room.high[i]!;
-    if (tight > MARGIN) return null;
-    // Side by side with nothing to spare.
     if (tight > 0) room.low[i] = room.high[i] = (room.low[i]! + room.high[i]!) / 2;
     const kept = Math.min(room.high[i]!, Math.max(room.low[i]!, along[i]!));
     const isFixed = (i === 0 && course.fixed[0]) || (i === count - 1 && course.fixed[1]);

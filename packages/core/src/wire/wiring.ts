@@ -1,13 +1,14 @@
-import { screenAxes, tilting, type Limb, type Vec } from '../space/index.js';
+import { boxesApart, screenAxes, tilting, type Limb, type Vec } from '../space/index.js';
 import { gaugeOf, GRIP, gripOf, METAL_DATA, ruleOfThumb, wireMass, type MetalName } from '../wood/index.js';
 import { childrenOf, namesOf, type Hand, type Names, type PlacedBranch, type PlacedTree, type PlannedPose, type Run, type RunBranch } from '../tree/index.js';
 import { WOUND_SHARE } from './coil-alone.js';
 import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, tryWire, USUAL_PAST, type WireToTry } from './choose.js';
 import { fitCoil, type FittedCoil } from './coil-fit.js';
 import { FlatBark, type BarkPlace } from './flat-bark.js';
-import { knotsOf, mayTouch, type Knot } from './knots.js';
+import { boxed, knotsOf, mayTouch, type Knot } from './knots.js';
 import { laidWire, liesInWood, type LaidWire } from './laid.js';
 import type { CoilOn, End, Joined, Laid, LimbWork, Need } from './limb-work.js';
+import { serialOf, WiringMemory, type LimbOutcome } from './memory.js';
 import { bendsToHold, metalFor, outsidesOf, ownManner, wishOf, type HeldBends } from './needs.js';
 import { planOnLimb, type Fixed } from './on-limb.js';
 import { layPath, type Half, type WirePath } from './path.js';
@@ -23,13 +24,19 @@ interface Wanted extends Need {
   run: Run | null;
 }
 
+/** What may be in the way of the wire on a limb. */
+interface Near {
+  limbs: string[];
+  wires: LaidWire[];
+}
+
 /** All that the pieces of one plan are worked out with. */
 class Wiring {
   readonly runs: RunPlan[] = [];
   readonly unwired: WiringPlan['unwired'] = [];
   readonly worth = { best: 0, had: 0 };
   private readonly barks = new Map<string, FlatBark>();
-  private readonly coils = new Map<string, { way: Way; hand: Hand; run: string }>();
+  private readonly coils = new Map<string, { way: Way; hand: Hand; run: string; made: CoilOn }>();
   private readonly wanted = new Map<string, Wanted>();
   private readonly back: (way: Vec) => Vec;
   private readonly toward: Vec | null;
@@ -38,24 +45,23 @@ class Wiring {
   private readonly laid: LaidWire[] = [];
   private readonly fitted = new Map<string, CoilOn>();
   private readonly knots = new Map<string, Knot[]>();
-  private readonly allBarks: FlatBark[];
 
   constructor(
     private readonly placed: PlacedTree,
     private readonly posed: PosedBranches,
     private readonly pastOf: PastOf,
+    private readonly memory: WiringMemory,
   ) {
     const { front } = placed.tree.plan;
     this.back = front && (front.pitch || front.roll) ? tilting(front).back : (v) => v;
     this.toward = front ? screenAxes(front.bearing).toward : null;
     this.names = namesOf(placed.tree);
     this.stiffness = stiffnessOf(placed.tree);
-    this.allBarks = ['trunk', ...placed.branches.map((b) => b.branch.id)].map((id) => this.bark(id));
     this.findNeeds();
     const limbs = ['trunk'];
     for (const limb of limbs) {
       this.planLimb(limb);
-      limbs.push(...childrenOf(placed.tree, limb === 'trunk' ? 'trunk' : limb).map((b) => b.id));
+      limbs.push(...childrenOf(placed.tree, limb).map((b) => b.id));
     }
   }
 
@@ -132,34 +138,11 @@ class Wiring {
   }
 
   private planLimb(limb: string): void {
-    const { placed } = this;
-    const children = childrenOf(placed.tree, limb);
-    const needs = children.flatMap((b) => this.wanted.get(b.id) ?? []);
+    const needs = childrenOf(this.placed.tree, limb).flatMap((b) => this.wanted.get(b.id) ?? []);
     if (!needs.length) return;
-    const bark = this.bark(limb);
     const passing = Math.max(...needs.map((n) => n.size * n.strands), this.coils.get(limb)?.way.half ?? 0);
-    const shoulders = new Map<string, Shoulder>(needs.map((n) => [n.branch, shoulderOf(n.branch, bark, this.bark(n.branch))]));
-    const against = new Map<string, string>();
-    const stuck = new Set<Touch>();
-    const seen = new Map<string, Laid | null>();
-    const lay = (joined: Joined): Laid | null => {
-      const key = `${joined.key} ${joined.way.along.map((s) => s.toFixed(1)).join()}`;
-      const before = seen.get(key);
-      if (before !== undefined) return before;
-      const made = this.lay(limb, bark, joined, { against, stuck });
-      seen.set(key, made);
-      return made;
-    };
-    const coil = this.coils.get(limb) ?? null;
-    const work: LimbWork = { bark, shoulders, knots: this.knotsOn(limb, passing / 2, 1), coil, toward: this.toward, lay, stuck, wires: this.laid };
-    const byRun = new Map<Run, Wanted[]>();
-    for (const n of needs) if (n.run) byRun.set(n.run, [...(byRun.get(n.run) ?? []), n]);
-    const fixed = [...byRun.values()].flatMap((own) => byTwos(own).map((needs): Fixed => ({ needs })));
-    const { joined, left, worth } = planOnLimb(
-      work,
-      fixed,
-      needs.filter((n) => !n.run),
-    );
+    const near = this.nearTo(limb, needs, 4 * passing + 16);
+    const { joined, left, worth, against } = this.memory.outcomeOf(limb, this.keyOf(limb, needs, near), () => this.workOut(limb, needs, passing, near));
     this.worth.best += worth.best;
     this.worth.had += worth.had;
     for (const branch of left) {
@@ -173,6 +156,61 @@ class Wiring {
       this.laid.push(piece.laid.wire);
       this.addPiece(limb, piece, piece.laid, piece.across ?? false);
     }
+  }
+
+  /** Limbs and wires that come within some mm of a limb or of the branches on it that are wired. */
+  private nearTo(limb: string, needs: readonly Wanted[], within: number): Near {
+    const own = [limb, ...needs.map((n) => n.branch)].map((id) => boxed(this.bark(id).line));
+    const ids = ['trunk', ...this.placed.branches.map((b) => b.branch.id)];
+    return {
+      limbs: ids.filter((id) => own.some((box) => !boxesApart(box, boxed(this.bark(id).line), within))),
+      wires: this.laid.filter((wire) => own.some((box) => !boxesApart(box, wire.box, within))),
+    };
+  }
+
+  /** All that matters to the pieces on a limb. */
+  private keyOf(limb: string, needs: readonly Wanted[], near: Near): string {
+    const coil = this.coils.get(limb);
+    return JSON.stringify([
+      this.placed.tree.plan.front ?? null,
+      near.limbs.map((id) => {
+        const { points, diameters } = this.bark(id).line;
+        return [id, this.placed.byId.get(id)?.branch.parent, points, diameters, this.wanted.get(id)?.size];
+      }),
+      needs.map(({ bends: _bends, pose, past: _past, run, ...need }) => [need, pose?.bends.map((b) => [b.at, b.length, b.angle, b.start, b.toward]), run?.id]),
+      near.wires.map(serialOf),
+      coil ? [serialOf(coil.made), coil.hand, coil.way.half] : null,
+    ]);
+  }
+
+  private workOut(limb: string, needs: readonly Wanted[], passing: number, near: Near): LimbOutcome {
+    const bark = this.bark(limb);
+    const barks = near.limbs.map((id) => this.bark(id));
+    const shoulders = new Map<string, Shoulder>(needs.map((n) => [n.branch, shoulderOf(n.branch, bark, this.bark(n.branch))]));
+    const against = new Map<string, string>();
+    const stuck = new Set<Touch>();
+    const seen = new Map<string, Laid | null>();
+    const lay = (joined: Joined): Laid | null => {
+      const key = `${joined.key} ${joined.way.along.map((s) => s.toFixed(1)).join()}`;
+      const before = seen.get(key);
+      if (before !== undefined) return before;
+      const made = this.lay(limb, joined, { barks, against, stuck });
+      seen.set(key, made);
+      return made;
+    };
+    const coil = this.coils.get(limb) ?? null;
+    const work: LimbWork = { bark, shoulders, knots: this.knotsOn(limb, passing / 2, 1), coil, toward: this.toward, lay, stuck, wires: near.wires };
+    const byRun = new Map<Run, Wanted[]>();
+    for (const n of needs) if (n.run) byRun.set(n.run, [...(byRun.get(n.run) ?? []), n]);
+    const fixed = [...byRun.values()].flatMap((own) => byTwos(own).map((of): Fixed => ({ needs: of })));
+    return {
+      ...planOnLimb(
+        work,
+        fixed,
+        needs.filter((n) => !n.run),
+      ),
+      against,
+    };
   }
 
   /** The wood in the way of wires on a limb: what grows on it, with the wire that comes on that, and what comes close to it. */
@@ -200,7 +238,8 @@ class Wiring {
     });
   }
 
-  private lay(limb: string, bark: FlatBark, joined: Joined, found: { against: Map<string, string>; stuck: Set<Touch> }): Laid | null {
+  private lay(limb: string, joined: Joined, found: { barks: readonly FlatBark[]; against: Map<string, string>; stuck: Set<Touch> }): Laid | null {
+    const bark = this.bark(limb);
     const coils = joined.ends.map((end) => end && this.coilOn(end, joined.way.half));
     const fixed = joined.ends.some((end) => end !== null && this.wanted.get(end.need.branch)!.run !== null);
     for (const [i, coil] of coils.entries()) {
@@ -218,7 +257,7 @@ class Wiring {
     const wire = laidWire(path, half, joined.size / 2);
     if (fixed) return { path, coils, wire };
     const holds = joined.ends.every((end) => !end || turnsOn(path, end.need.branch) >= LEAST_COIL);
-    return holds && !liesInWood(wire, this.allBarks) ? { path, coils, wire } : null;
+    return holds && !liesInWood(wire, found.barks) ? { path, coils, wire } : null;
   }
 
   private addPiece(limb: string, joined: Joined, { path, coils }: Laid, across: boolean): void {
@@ -252,7 +291,7 @@ class Wiring {
     };
     this.runs.push(run);
     joined.ends.forEach((end, i) => {
-      if (end) this.coils.set(end.need.branch, { way: wayOfCoil(coils[i]!.places, half), hand: end.touch.hand, run: run.id });
+      if (end) this.coils.set(end.need.branch, { way: wayOfCoil(coils[i]!.places, half), hand: end.touch.hand, run: run.id, made: coils[i]! });
     });
   }
 
@@ -364,9 +403,9 @@ function wayOfCoil(places: readonly BarkPlace[], half: number): Way {
   return { first, along, half };
 }
 
-/** Pieces of wire for the branches that must move, as they go on; what the plan fixes is kept. docs: Runs. */
-export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: PastOf = () => USUAL_PAST): WiringPlan {
-  const { runs, unwired, worth } = new Wiring(placed, posed, pastOf);
+/** Pieces of wire for the branches that must move, as they go on; what the plan fixes is kept. With the memory of the plan before, only the limbs that a change concerns are worked out anew. docs: Runs. */
+export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: PastOf = () => USUAL_PAST, memory = new WiringMemory()): WiringPlan {
+  const { runs, unwired, worth } = new Wiring(placed, posed, pastOf, memory);
   const byId = (id: string): PlacedBranch => placed.byId.get(id)!;
   const height = (run: RunPlan): number => Math.min(...run.branches.map((b) => byId(b.branch).line.points[0]![2]));
   const sorted = [...runs].sort(
