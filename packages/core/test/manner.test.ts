@@ -60,6 +60,7 @@ test('a bend is left the least past its target that opens a window; where none o
         bentDeg: part.bendTo,
         targetDeg: part.target,
         over: part.bendLength,
+        gap: part.gap,
       };
       expect(past).toBeGreaterThan(-0.01);
       expect(past).toBeLessThan(0.26);

@@ -87,7 +87,8 @@ export function wireFaults(tree: Tree, plan: Pick<PlanDocument, 'runs' | 'order'
       gone.push(gone[i]! + step);
     });
     const whole = gone[gone.length - 1]!;
-    if (Math.abs((whole + 20 * run.size) * 1.05 - run.length) > 0.02 * run.length + 2)
+    const soil = run.anchor?.soil ?? 0;
+    if (Math.abs((whole + soil + 20 * run.size) * 1.05 - run.length) > 0.02 * run.length + 2)
       fault(`said to be ${run.length} mm, is ${whole.toFixed(0)} and its loops`);
     for (const { branch } of run.branches) {
       if (seen.has(branch)) fault(`${branch} is wired by ${seen.get(branch)} already`);
@@ -98,6 +99,9 @@ export function wireFaults(tree: Tree, plan: Pick<PlanDocument, 'runs' | 'order'
       const [a, b] = run.branches.map((x) => parentOf.get(x.branch));
       if (a !== b) fault('its branches grow on different limbs');
       if (run.route!.turnDeg < 143 || run.route!.turnDeg > 905) fault(`goes round by ${run.route!.turnDeg}°`);
+    } else if (run.kind === 'trunk') {
+      if (soil < 0.5 * tree.pot.height || soil > tree.pot.height) fault(`is pushed ${soil} mm into a pot of ${tree.pot.height} mm`);
+      if (path[0]![2] > 15) fault('does not come out of the soil');
     } else if ((run.anchor?.turns ?? 0) < 1.2) fault(`is anchored by ${run.anchor?.turns} turns`);
     for (const part of run.branches) {
       const line = byId.get(part.branch)!;

@@ -228,3 +228,78 @@ test('with the memory of the plan before, whatever was changed, the plan is the 
     { numRuns: 16 },
   );
 });
+
+test('a young trunk that is bent has a wire of its own, out of the soil and first of all; the branches go on beside it with its hand', () => {
+  const young = tree(
+    [
+      branch('a', { at: 260, bearing: 90, elevation: 45, d: 5, length: 150 }),
+      branch('b', { at: 300, bearing: 250, elevation: 50, d: 5, length: 150 }),
+      branch('c', { at: 360, bearing: 10, elevation: 40, d: 4, length: 120 }),
+    ],
+    { trunk: [0, 150, 300, 450, 600].map((z) => ({ x: 0, y: 0, z, d: 17 - z * 0.015 })) },
+  );
+  const bent: Tree = { ...young, plan: { ...young.plan, trunkWay: 'gentle-s', front: { bearing: 0, pitch: 0, roll: 0 } } };
+  const plan = planOf(bent);
+  const [first, ...others] = plan.runs;
+  expect(first).toMatchObject({ kind: 'trunk', order: 0, branches: [{ branch: 'trunk' }] });
+  expect(others.length).toBeGreaterThan(0);
+  expect(wireFaults(bent, plan)).toEqual([]);
+  expect(first!.branches[0]!.bends).toHaveLength(3);
+  for (const run of others) if (run.kind !== 'pair') expect(run).toMatchObject({ kind: 'anchored', anchor: { run: first!.id } });
+  const flat = unrolled(bent, { ...first!, places: first!.places! }, (id) => (id === 'trunk' ? plan.trunk!.bends : []));
+  const order = flat.marks.map((m) => m.kind);
+  expect([order[0], order.at(-1), order.filter((k) => k === 'bend').length]).toEqual(['end', 'end', 3]);
+  expect(flat.marks.every((m) => m.at >= 0 && m.at + m.length <= flat.length + 0.01)).toBe(true);
+
+  // It is put on, watched and taken off like any other; with a branch it cannot share.
+  const { hand, start, bendTo, target, bendLength } = first!.branches[0]!;
+  const wire = {
+    metal: first!.metal,
+    size: first!.size,
+    strands: first!.strands,
+    angle: 45,
+    hand,
+    start,
+    bentDeg: bendTo,
+    targetDeg: target,
+    over: bendLength,
+  };
+  const on = after(bent, { kind: 'wired', branch: 'trunk', on: '2026-03-01', ...wire });
+  expect(planTree(on, dayOf('2026-06-01'), { fronts: false }).wires).toMatchObject([{ branch: 'trunk', run: 'w1' }]);
+  expect(planOf(on).runs[0]).toMatchObject({ id: 'w1', kind: 'trunk' });
+  const shared = applyAct(bent, actFrom({ kind: 'wired', on: '2026-03-01', branch: 'trunk', ...wire, second: { branch: 'a', hand: 'cw', start: 'over' } }), ON);
+  expect(isRefused(shared) && shared.refused[0]).toMatchObject({ field: 'second' });
+  // A thick one no coil holds: said, and left to a guy.
+  const thick: Tree = { ...bent, trunk: young.trunk.map((s) => ({ ...s, d: s.d * 4 })) };
+  expect(planOf(thick).unwired.find((u) => u.branch === 'trunk')?.because[0]).toMatch(/No coil of the sizes sold holds .* a guy would/);
+});
+
+test('a branch that goes takes an anchor with it: which wire, and what holds it instead, settled or on already', () => {
+  const start = facing();
+  const pair = planOf(start).runs.find((r) => r.kind === 'pair')!;
+  const [a, b] = pair.branches;
+  const { metal, size, strands, angle } = pair;
+  const half = ({ branch: id, hand, start: from }: (typeof pair.branches)[number]) => ({ branch: id, hand, start: from });
+  const settled = after(start, { kind: 'run', metal, size, strands, angle, branches: [half(a!), half(b!)] });
+  const on = after(start, { kind: 'wired', on: '2026-02-01', metal, size, strands, angle, ...half(a!), second: half(b!) });
+  for (const t of [settled, on]) {
+    const cut = after(t, { kind: 'decide', branch: b!.branch, act: 'remove' });
+    const [said] = planOf(cut).coverage.said;
+    expect(said).toMatch(/^The wire of .* \(w1\) was anchored on .*, which goes: anchor it by \d\.\d turns (round the limb|beside the wire of .*)\.$/);
+    expect(planOf(cut).runs.find((r) => r.branches.some((x) => x.branch === a!.branch))!.kind).not.toBe('pair');
+  }
+  expect(planOf(on).coverage.said.join()).not.toMatch(/anchored on/);
+});
+
+test('a green shoot is wound loosely, and told when its wire has to be off', () => {
+  const shoot = tree([branch('a', { stage: 'shoot', d: 3, tipD: 2, length: 140, elevation: 60, bareTo: 0.2 })], { species: 'birch', vigour: 'strong' });
+  const run = planTree(shoot, dayOf('2026-06-08'), { fronts: false }).runs[0]!;
+  expect(run.branches[0]!.gap).toBe(0.5);
+  const weeks = /wind it loosely, 0\.5 mm off the bark.*put on now, off within (\d+)(?: to (\d+))? weeks?/.exec(run.branches[0]!.because.join(' '))!;
+  // As growers say: four or five weeks.
+  expect(Number(weeks[1])).toBeGreaterThanOrEqual(1);
+  expect(Number(weeks[2] ?? weeks[1])).toBeLessThanOrEqual(8);
+  const wood = tree([branch('a', { d: 3, tipD: 2, length: 140, elevation: 60, bareTo: 0.2 })], { species: 'birch', vigour: 'strong' });
+  const snug = planTree(wood, dayOf('2026-06-08'), { fronts: false }).runs[0]!;
+  expect([snug.branches[0]!.gap, snug.branches[0]!.because.join()]).toEqual([0, expect.not.stringContaining('loosely')]);
+});

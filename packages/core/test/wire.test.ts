@@ -75,7 +75,7 @@ test('the wire chosen is the thinnest that holds with a bearable overbend', () =
   fc.assert(
     fc.property(bend, fc.constantFrom('aluminium' as const, 'copper' as const), (b, metal) => {
       const sizes = [1, 1.5, 2, 2.5, 3, 3.5, 4, 5, 6];
-      const choice = chooseWire(b, metal, 'usual', sizes);
+      const choice = chooseWire(b, metal, 'usual', { sizes });
       if (!choice) return;
       expect(choice.bendToDeg).toBeLessThanOrEqual(choice.settlesDeg * 1.4 + 1e-9);
       expect(choice.settlesDeg / b.angleDeg).toBeCloseTo(1.1, 9);

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { coilAlone, coilsOn, dayOf, FlatBark, placesFor, placeTree, type PlanDocument, type PlanRun } from '@ustle/core';
+import { coilAlone, coilsOn, dayOf, FlatBark, placesFor, placeTree, woodIn, type PlanDocument, type PlanRun } from '@ustle/core';
 import type { DrawnCoil } from '../turntable/coil-geometry';
 import { useStages } from '../work/use-planner';
 import type { Desk } from './desk';
@@ -29,7 +29,7 @@ export function useCoils({ tree, plan, today, day }: Desk): DrawnCoil[] {
     const placed = placeTree(tree);
     return coilsOn(tree, Math.min(dayOf(today), dayOf(day))).flatMap((coil): DrawnCoil[] => {
       const { branch, metal, size, strands } = coil;
-      const on = placed.byId.get(branch);
+      const on = woodIn(placed, branch);
       if (!on) return [];
       const run = pieceOn(plan, coil.run, branch);
       return [

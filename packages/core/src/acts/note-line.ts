@@ -1,4 +1,4 @@
-import { beforeCut, cutsOf, decisionBefore, LINE_COMMON, LINE_FIELDS, type LineKind, type Names, type RecordLine } from '../tree/index.js';
+import { ON_TRUNK, beforeCut, cutsOf, decisionBefore, LINE_COMMON, LINE_FIELDS, type LineKind, type Names, type RecordLine } from '../tree/index.js';
 import { sayLine } from './say-line.js';
 import { actKind, missing, refuse, sound, type ActKind } from './act.js';
 
@@ -36,7 +36,7 @@ function noteLine(kind: PlainLine): ActKind {
         ...(line.kind === 'agreed' ? line.branches.map((b): [string, string] => ['branches', b]) : []),
       ];
       for (const [field, branch] of branches) {
-        const gone = missing(tree, branch, field);
+        const gone = branch === 'trunk' && ON_TRUNK.has(kind) ? null : missing(tree, branch, field);
         if (gone) return gone;
       }
       if (line.corrects && !tree.record.some((l) => l.id === line.corrects))

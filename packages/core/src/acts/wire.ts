@@ -6,10 +6,12 @@ import {
   list,
   optional,
   part,
+  placeTree,
   RUN,
   sayBranches,
   WINDING_FIELDS,
   WIRE_FIELDS,
+  woodIn,
   type RecordLine,
   type Run,
   type Tree,
@@ -62,8 +64,9 @@ export const putWireOn = actKind({
   guarded: true,
   apply: (tree, { id: _id, ...wired }) => {
     const { second, length: whole, roll: from, ...first } = wired;
-    const gone = missing(tree, first.branch, 'branch') ?? (second ? missing(tree, second.branch, 'second') : null);
+    const gone = (first.branch === 'trunk' ? null : missing(tree, first.branch, 'branch')) ?? (second ? missing(tree, second.branch, 'second') : null);
     if (gone) return gone;
+    if (second && first.branch === 'trunk') return refuse('second', 'choice', "The trunk's wire is a piece of its own.");
     if (second?.branch === first.branch) return refuse('second', 'choice', 'The other half needs another branch; this is the same one.');
     const { id: run, runs } = runFor(tree, wired);
     const used = { ...(whole ? { length: whole } : {}), ...(from ? { roll: from } : {}) };
@@ -94,13 +97,14 @@ export const settleRun = actKind({
   apply: (tree, { run: asked, metal, size, strands, angle, branches, side, length: planned }) => {
     const ids = branches.map((b) => b.branch);
     for (const branch of ids) {
-      const gone = missing(tree, branch, 'branches');
+      const gone = branch === 'trunk' ? null : missing(tree, branch, 'branches');
       if (gone) return gone;
-      const { d, state } = tree.branches.find((b) => b.id === branch)!;
+      const { d, state } = woodIn(placeTree(tree), branch)!.branch;
       if (state === 'dead') return refuse('branches', 'choice', 'Dead wood is not wired.');
       if (size > d * THICKEST)
         return refuse('size', 'range', `size: ${size} mm of wire cannot be wound on a branch of ${d} mm; at most ${(d * THICKEST).toFixed(1)} mm.`);
     }
+    if (ids.length > 1 && ids.includes('trunk')) return refuse('branches', 'choice', "The trunk's wire is a piece of its own.");
     const given = { metal, size, strands, angle, branches, ...(side ? { side } : {}), ...(planned ? { length: planned } : {}) };
     const why = branches.length > 1 ? whyNotJoined(tree, given as Run) : null;
     if (why) return refuse('branches', 'no-way', why);

@@ -2,7 +2,7 @@ import { toRad } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
 import { speciesOf, woodOf } from '../species/index.js';
 import { bendRisk, coilHold, gripOf, settled, stored, usualBendLength } from '../wood/index.js';
-import { coilsOn, coilHistory, VIGOUR_FACTOR, type Coil, type MarkStage, type PlacedTree } from '../tree/index.js';
+import { coilsOn, coilHistory, VIGOUR_FACTOR, woodIn, type Coil, type MarkStage, type PlacedTree } from '../tree/index.js';
 import { nextInspection, race, type Race } from './advice.js';
 import { allowance, MARK_LIMIT } from './marking.js';
 import { expectedGrowth, type CoilState } from './forecast.js';
@@ -18,14 +18,14 @@ const LOW_INTERIOR = 0.7;
 function bendLength(placed: PlacedTree, { branch, bentDeg, over }: Coil): number | null {
   if (!bentDeg) return null;
   if (over) return over;
-  const b = placed.byId.get(branch)!;
+  const b = woodIn(placed, branch)!;
   const k0 = speciesOf(placed.tree.species).bendRatio.value;
   return usualBendLength({ diameter: b.branch.d, angleDeg: bentDeg, k0, branchLength: lengthOf(b.line) });
 }
 
 /** Known part x of a branch's growth: vigour, stage, position, swelling at the bend. docs: Growth. */
 function growthFactor(placed: PlacedTree, coil: Coil): number {
-  const { branch, line, order } = placed.byId.get(coil.branch)!;
+  const { branch, line, order } = woodIn(placed, coil.branch)!;
   const share = line.points[0]![2] / placed.height;
   const position = share > 0.85 ? APEX : share < 0.3 && order > 1 ? LOW_INTERIOR : 1;
   const species = speciesOf(placed.tree.species);
@@ -47,7 +47,7 @@ function growthFactor(placed: PlacedTree, coil: Coil): number {
 function heldBend(placed: PlacedTree, coil: Coil): CoilState['bend'] {
   const over = bendLength(placed, coil);
   if (!coil.bentDeg || !over) return null;
-  const { branch } = placed.byId.get(coil.branch)!;
+  const { branch } = woodIn(placed, coil.branch)!;
   const species = speciesOf(placed.tree.species);
   const hold = coilHold({
     diameter: branch.d,
@@ -69,7 +69,7 @@ function stateOf(placed: PlacedTree, coil: Coil, unknown: Unknown): CoilState {
     species,
     hemisphere: placed.tree.site.hemisphere,
     since: coil.since,
-    diameter: placed.byId.get(coil.branch)!.branch.d,
+    diameter: woodIn(placed, coil.branch)!.branch.d,
     wireDiameter: coil.size,
     factor: growthFactor(placed, coil),
     allowance: allowance(coil.gap, coil.wrap),
@@ -83,7 +83,7 @@ function stateOf(placed: PlacedTree, coil: Coil, unknown: Unknown): CoilState {
 /** What every inspection on the tree says of its branches' growth, coils already off included. */
 function learned(placed: PlacedTree, onDay: number): (branch: string) => Unknown {
   const sightings = coilHistory(placed.tree, onDay)
-    .filter((coil) => placed.byId.has(coil.branch))
+    .filter((coil) => woodIn(placed, coil.branch) !== undefined)
     .flatMap((coil): Sighting[] => {
       const state = stateOf(placed, coil, NOTHING_KNOWN);
       return coil.seen.map(({ day, stage }) => ({
@@ -101,10 +101,10 @@ function learned(placed: PlacedTree, onDay: number): (branch: string) => Unknown
 /** The race that a coil would run if it were put on today: for choosing how far past its target a bend is left. */
 export function raceIfWired(
   placed: PlacedTree,
-  wire: Pick<Coil, 'branch' | 'metal' | 'size' | 'strands' | 'angle' | 'bentDeg' | 'targetDeg' | 'over'>,
+  wire: Pick<Coil, 'branch' | 'metal' | 'size' | 'strands' | 'angle' | 'bentDeg' | 'targetDeg' | 'over' | 'gap'>,
   onDay: number,
 ): Race {
-  const coil: Coil = { ...wire, run: '', since: onDay, hand: 'cw', start: 'over', gap: 0, wrap: 'none', seen: [] };
+  const coil: Coil = { ...wire, run: '', since: onDay, hand: 'cw', start: 'over', wrap: 'none', seen: [] };
   return race(stateOf(placed, coil, NOTHING_KNOWN), onDay, null, toleranceOf(placed.tree));
 }
 
@@ -121,12 +121,12 @@ export function watch(placed: PlacedTree, onDay: number): Watched[] {
   const unknownOf = learned(placed, onDay);
   const tolerance = toleranceOf(placed.tree);
   return coilsOn(placed.tree, onDay)
-    .filter((coil) => placed.byId.has(coil.branch))
+    .filter((coil) => woodIn(placed, coil.branch) !== undefined)
     .map((coil): Watched => {
       const state = stateOf(placed, coil, unknownOf(coil.branch));
       const lastSeen = coil.seen[coil.seen.length - 1] ?? null;
       const found = race(state, onDay, lastSeen?.stage ?? null, tolerance);
-      const tender = state.species.bark === 'thin' || placed.byId.get(coil.branch)!.branch.stage === 'shoot';
+      const tender = state.species.bark === 'thin' || woodIn(placed, coil.branch)!.branch.stage === 'shoot';
       return { coil, state, race: found, lastSeen, nextInspection: nextInspection(state, found.limit, found.forecast, lastSeen?.day ?? null, tender) };
     })
     .sort((a, b) => dueDay(a, onDay) - dueDay(b, onDay) || (a.coil.branch < b.coil.branch ? -1 : 1));

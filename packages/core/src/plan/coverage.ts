@@ -1,6 +1,6 @@
 import type { Reading } from '../reading/index.js';
 import { cutPieces } from '../rack/index.js';
-import { namesOf, sayBranches, type PlacedTree } from '../tree/index.js';
+import { namesOf, sayBranches, woodIn, type PlacedTree } from '../tree/index.js';
 import { rollLength, wireMass, type MetalName } from '../wood/index.js';
 import type { RunPlan } from '../wire/index.js';
 import { digits } from './digits.js';
@@ -59,10 +59,12 @@ const MUCH = 0.85;
 /** As reading reckons: all branches wired is so much of a session. */
 const ALL_WIRED = 0.3;
 
-export function coverageOf(runs: readonly RunPlan[], { tree, branches }: PlacedTree, on: ReadonlySet<string>, reading: Reading): Coverage {
+export function coverageOf(runs: readonly RunPlan[], placed: PlacedTree, on: ReadonlySet<string>, reading: Reading, lost: readonly string[] = []): Coverage {
+  const { tree, branches } = placed;
   const living = branches.filter((b) => b.branch.state !== 'dead').length || 1;
   const open = runs.filter((r) => r.branches.some((b) => !on.has(b.branch)));
   const wired = new Set([...on, ...open.flatMap((r) => r.branches.map((b) => b.branch))]);
+  wired.delete('trunk');
   const names = namesOf(tree);
   const other = reading.uses.filter((u) => u.work !== 'wiring').reduce((sum, u) => sum + u.points, 0);
   let left = reading.capacity - other;
@@ -73,11 +75,12 @@ export function coverageOf(runs: readonly RunPlan[], { tree, branches }: PlacedT
   }
   const share = wired.size / living;
   const first = open.find((r) => r.id === later[0]);
-  const thick = open.filter((r) => r.branches.some((b) => r.strands > 1 || r.size > 0.5 * branches.find((x) => x.branch.id === b.branch)!.branch.d));
+  const thick = open.filter((r) => r.branches.some((b) => r.strands > 1 || r.size > 0.5 * woodIn(placed, b.branch)!.branch.d));
   return {
     share: digits(share, 3),
     later,
     said: [
+      ...lost,
       ...(first
         ? [
             `This session bears ${open.length - later.length} of the ${open.length} pieces: leave those from ${sayBranches(

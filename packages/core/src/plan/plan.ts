@@ -3,7 +3,7 @@ import { findSpecies } from '../species/index.js';
 import { judgeFront, searchFronts, tiltsFor, type Front, type PartScores } from '../front/index.js';
 import { findingsOf, gapMap, type Finding } from '../removal/index.js';
 import { readTree, type OtherWork, type Reading } from '../reading/index.js';
-import { BY_HAND, proposePoses, type AsGrown } from '../pose/index.js';
+import { bentTrunk, BY_HAND, proposePoses, type AsGrown } from '../pose/index.js';
 import { promisesOf } from '../season/index.js';
 import {
   greenTally,
@@ -13,16 +13,19 @@ import {
   placeTree,
   type GreenTally,
   type PlacedTree,
+  type PlannedBend,
   type PlannedPose,
   type Tree,
   coilsOn,
   type Tolerance,
+  type TrunkWay,
 } from '../tree/index.js';
 import { angle, digits } from './digits.js';
-import { planPose, type PlanPose } from './poses.js';
-import { pastByWindow } from './past.js';
+import { plainBend, planPose, type PlanPose } from './poses.js';
+import { pastByWindow, sayGreen } from './past.js';
 import { planWiring, type WiringMemory } from '../wire/index.js';
 import { coverageOf, cutListOf, type Coverage, type PlanCut } from './coverage.js';
+import { lostAnchors } from './lost-anchors.js';
 import { planRun, type PlanRun } from './runs.js';
 import { watch, type Dates, type Watched } from '../growth/index.js';
 
@@ -67,6 +70,8 @@ export interface PlanDocument {
   findings: Finding[];
   green: GreenTally;
   poses: PlanPose[];
+  /** What the trunk is bent into, with its bends; null where it stays as it stands. */
+  trunk: { way: TrunkWay; bends: PlannedBend[] } | null;
   /** Kept branches that stay as they grow, and why. */
   asGrown: AsGrown[];
   runs: PlanRun[];
@@ -160,8 +165,9 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
   const after = placeTree(outcomeOf(tree).tree);
   const fronts = wanted ? frontsOf(after, tiltsFor(tree, onDay)) : [];
   const { poses, asGrown } = proposePoses(after, gapMap(placed, after, tree.plan.front ?? LEVEL));
+  const trunk = bentTrunk(after);
   const bending = bendingOf(tree, onDay);
-  const wiring = planWiring(after, { poses, asGrown }, pastByWindow(after, onDay), memory);
+  const wiring = planWiring(after, { poses, asGrown, trunk: trunk?.bends ?? [] }, pastByWindow(after, onDay), memory);
   const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
   const reading = readTree(tree, onDay, decidedWork(after, poses, onDay), proposedWork(after, poses));
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;
@@ -196,12 +202,13 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
       sessions: tally.sessions.map((x) => ({ ...x, removed: digits(x.removed, 3) })),
     },
     poses: poses.map((p) => planPose(after.tree, p, wired.get(p.branch), bending.get(p.branch), onDay)),
+    trunk: trunk && { ...trunk, bends: trunk.bends.map(plainBend) },
     asGrown: asGrown.map((b) => ({ ...b, bearing: angle(b.bearing), elevation: angle(b.elevation) })),
-    runs: wiring.runs.map((run) => planRun(run, { paths, places })),
+    runs: wiring.runs.map((run) => planRun(run, { paths, places }, (part) => sayGreen(after, onDay, run, part))),
     unwired: wiring.unwired,
     order: wiring.runs.map((r) => r.id),
     cutList: cutListOf(wiring.runs.filter((r) => r.branches.some((b) => !on.has(b.branch)))),
-    coverage: coverageOf(wiring.runs, placed, on, reading),
+    coverage: coverageOf(wiring.runs, placed, on, reading, lostAnchors(tree, after.tree, wiring.runs, names)),
     guys: [],
     wires: watch(placed, onDay).map(planWire),
     notes: [

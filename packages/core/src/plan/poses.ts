@@ -33,6 +33,16 @@ export interface PlanPose {
   bending: { done: number; next: string | null; told: string[] } | null;
 }
 
+/** A bend with its figures as they are told. */
+export const plainBend = (b: PlannedBend): PlannedBend => ({
+  ...b,
+  start: { bearing: angle(b.start.bearing), elevation: angle(b.start.elevation) },
+  diameter: digits(b.diameter, 1),
+  radius: digits(b.radius, 0),
+  strain: digits(b.strain, 3),
+  risk: digits(b.risk, 2),
+});
+
 /** A pose as the plan tells it: with the wire's own figures for the hand where there is one, and what its bending so far means. */
 export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | undefined, soFar: BendingSoFar | undefined, onDay: number): PlanPose {
   const k0 = bendRatioOf(tree, pose.branch);
@@ -50,22 +60,11 @@ export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | un
     const from = Math.max(onDay, after?.notBefore ?? onDay);
     const stopped = after !== null && after.notBefore === null;
     return {
-      at: b.at,
-      length: b.length,
-      angle: b.angle,
-      toward: b.toward,
-      kind: b.kind,
-      start: { bearing: angle(b.start.bearing), elevation: angle(b.start.elevation) },
-      diameter: digits(b.diameter, 1),
-      radius: digits(b.radius, 0),
-      strain: digits(b.strain, 3),
-      risk: digits(riskOf(b.angle), 2),
-      band: b.band,
+      ...plainBend({ ...b, risk: riskOf(b.angle) }),
       stages,
       rest: stages !== null && stages > 1 ? rest.text : '',
       dates: stopped || stages === null || stages < 2 || !rest.days ? [] : stageDates(tree, Math.max(1, stages - (soFar?.stages ?? 0)), rest.days, from),
       protection,
-      nearest: b.nearest,
       handDeg: handDeg === null ? null : angle(handDeg),
       settlesDeg: hand && handDeg !== null ? angle(hand.settles) : null,
       spreadDeg: hand && handDeg !== null ? angle(hand.spread) : null,

@@ -1,20 +1,21 @@
 import type { Vec } from '../space/index.js';
-import type { RunPlan, WirePlace } from '../wire/index.js';
+import type { RunBranchPlan, RunPlan, WirePlace } from '../wire/index.js';
 import { angle, digits } from './digits.js';
 
 /** A piece of wire as the plan tells it; its way on the tree only where that was asked for. */
 export type PlanRun = Omit<RunPlan, 'path'> & { path?: Vec[]; places?: WirePlace[] };
 
-export function planRun({ path, ...run }: RunPlan, asked: { paths: boolean; places: boolean }): PlanRun {
+export function planRun({ path, ...run }: RunPlan, asked: { paths: boolean; places: boolean }, said: (part: RunBranchPlan) => string[] = () => []): PlanRun {
   return {
     ...run,
     size: digits(run.size, 2),
     length: digits(run.length, 0),
     mass: digits(run.mass, 1),
     route: run.route && { ...run.route, length: digits(run.route.length, 0), turnDeg: digits(run.route.turnDeg, 0) },
-    anchor: run.anchor && { ...run.anchor, turns: digits(run.anchor.turns, 1) },
+    anchor: run.anchor && { ...run.anchor, turns: digits(run.anchor.turns, 1), ...(run.anchor.soil === undefined ? {} : { soil: digits(run.anchor.soil, 0) }) },
     branches: run.branches.map((b) => ({
       ...b,
+      because: [...b.because, ...said(b)],
       from: digits(b.from, 1),
       to: digits(b.to, 1),
       turns: digits(b.turns, 1),

@@ -80,6 +80,12 @@ export function trunkBends(standing: Standing): PlannedBend[] {
   return trunkWay ? plannedWay(standing, trunkWay).bends : [];
 }
 
+/** What the plan bends the trunk into, with its bends; null where it stays as it stands. */
+export function bentTrunk(placed: PlacedTree): { way: TrunkWay; bends: PlannedBend[] } | null {
+  const { trunkWay } = placed.tree.plan;
+  return trunkWay ? { way: trunkWay, bends: trunkBends(standingOf(placed)) } : null;
+}
+
 /** One way to make a tall trunk into something: bent, or cut back to a new leader. */
 export interface TrunkOption {
   key: TrunkWay | string;

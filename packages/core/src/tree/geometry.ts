@@ -47,6 +47,39 @@ export interface PlacedTree {
   apexPad: Pad | null;
 }
 
+/** A trunk is as thick as it is there: at its foot it flares. */
+const TRUNK_MEASURED = 0.2;
+
+/** A branch, or the trunk as if it were one: wood that wire can lie on. */
+export function woodIn(placed: PlacedTree, id: string): PlacedBranch | undefined {
+  if (id !== 'trunk') return placed.byId.get(id);
+  const { trunk } = placed;
+  const length = lengthOf(trunk);
+  const d = pointAt(trunk, TRUNK_MEASURED * length).diameter;
+  const { bearing, elevation } = bearingAndElevation(sub(trunk.points[trunk.points.length - 1]!, trunk.points[0]!));
+  return {
+    branch: {
+      id,
+      parent: 'pot',
+      at: 0,
+      bearing,
+      elevation,
+      length,
+      d,
+      tipD: trunk.diameters[trunk.diameters.length - 1]!,
+      bareTo: 0,
+      green: 0,
+      state: 'strong',
+      stage: 'wood',
+      backBuds: false,
+    },
+    order: 0,
+    line: trunk,
+    pad: null,
+    parentDiameter: d,
+  };
+}
+
 /** Trees are values that never change, so what a list of branches is like is found once. */
 interface Lineage {
   byId: ReadonlyMap<string, Branch>;

@@ -68,6 +68,9 @@ function twice(list: readonly string[], path: (i: number) => string, say: (id: s
   });
 }
 
+/** Lines of the record that can be about the trunk. */
+export const ON_TRUNK: ReadonlySet<string> = new Set(['wired', 'inspected', 'cut', 'unwired', 'bent', 'measured', 'note', 'photo']);
+
 /** Ids that the plan or the record names and the tree has not, and what they name twice. */
 function referenceFaults({ branches, plan, record }: Tree): FileFault[] {
   const known = new Set(branches.map((b) => b.id));
@@ -79,7 +82,16 @@ function referenceFaults({ branches, plan, record }: Tree): FileFault[] {
   };
   plan.decisions.forEach((d, i) => need(known, d.branch, `/plan/decisions/${i}/branch`));
   plan.poses.forEach((p, i) => need(known, p.branch, `/plan/poses/${i}/branch`));
-  plan.runs.forEach((r, i) => r.branches.forEach((b, k) => need(known, b.branch, `/plan/runs/${i}/branches/${k}/branch`)));
+  const wirable = new Set([...known, 'trunk']);
+  plan.runs.forEach((r, i) => {
+    r.branches.forEach((b, k) => need(wirable, b.branch, `/plan/runs/${i}/branches/${k}/branch`));
+    if (r.branches.length > 1 && r.branches.some((b) => b.branch === 'trunk'))
+      faults.push({
+        path: `/plan/runs/${i}/branches`,
+        code: 'value',
+        message: "The trunk's wire is a piece of its own: it comes out of the soil and ends on the trunk.",
+      });
+  });
   plan.aside?.forEach((p, i) => need(known, p.branch, `/plan/aside/${i}/branch`));
   plan.worse?.forEach((w, i) => need(known, w.branch, `/plan/worse/${i}/branch`));
   plan.wiring?.forEach((w, i) => need(known, w.branch, `/plan/wiring/${i}/branch`));
@@ -87,7 +99,7 @@ function referenceFaults({ branches, plan, record }: Tree): FileFault[] {
   plan.either?.forEach((pair, i) => pair.forEach((id, k) => need(known, id, `/plan/either/${i}/${k}`)));
   record.forEach((line, i) => {
     const branch = branchIn(line);
-    if (branch !== undefined) need(everKnown, branch, `/record/${i}/branch`);
+    if (branch !== undefined && !(branch === 'trunk' && ON_TRUNK.has(line.kind))) need(everKnown, branch, `/record/${i}/branch`);
     if (line.kind === 'agreed') line.branches.forEach((id, k) => need(everKnown, id, `/record/${i}/branches/${k}`));
     if (line.corrects !== undefined && !lineIds.has(line.corrects))
       faults.push({ path: `/record/${i}/corrects`, code: 'unknown-line', message: `"${line.corrects}" is no line of this record.` });

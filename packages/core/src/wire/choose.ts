@@ -127,13 +127,12 @@ export function chooseWire(
   bend: BendToHold,
   metal: MetalName,
   firmness: Firmness = 'usual',
-  sizes: readonly number[] = METAL_DATA[metal].sizes,
-  others: readonly BendToHold[] = [],
+  { sizes = METAL_DATA[metal].sizes, others = [], grip = GRIP.snug }: { sizes?: readonly number[]; others?: readonly BendToHold[]; grip?: number } = {},
 ): WireChoice | null {
   for (let strands = 1; strands <= MOST_STRANDS; strands++) {
     for (const size of [...sizes].sort((a, b) => a - b)) {
       if (size > bend.diameter * THICKEST) break;
-      const wire: WireToTry = { metal, size, strands, coilAngleDeg: COIL_ANGLE, grip: GRIP.snug };
+      const wire: WireToTry = { metal, size, strands, coilAngleDeg: COIL_ANGLE, grip };
       const choice = tryWire(bend, wire);
       if (isFirmEnough(bend, choice, firmness) && others.every((other) => isFirmEnough(other, tryWire(other, wire), firmness))) return choice;
     }

@@ -4,7 +4,7 @@ export * from './coil-alone.js';
 export * from './flat-bark.js';
 export * from './matching.js';
 export { WiringMemory } from './memory.js';
-export { weightMoment } from './needs.js';
+export { gapFor, weightMoment } from './needs.js';
 export type { WirePath, WirePlace } from './path.js';
 export * from './press-test.js';
 export { routeLength } from './ways.js';

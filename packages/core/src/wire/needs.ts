@@ -39,7 +39,7 @@ function bendToHold(placed: PlacedTree, b: PlacedBranch, bend: PlannedBend, { me
 export type HeldBends = readonly [BendToHold, ...BendToHold[]];
 
 /** The bends of a branch that its wire has to hold, from the shoulder; one that lies as it should has the smallest worth the name. */
-export function bendsToHold(placed: PlacedTree, b: PlacedBranch, pose: PlannedPose | undefined, stiffness: Stiffness): HeldBends {
+export function bendsToHold(placed: PlacedTree, b: PlacedBranch, pose: Pick<PlannedPose, 'bends'> | undefined, stiffness: Stiffness): HeldBends {
   const [first = stillBend(b), ...others] = pose?.bends ?? [];
   return [bendToHold(placed, b, first, stiffness), ...others.map((bend) => bendToHold(placed, b, bend, stiffness))];
 }
@@ -75,6 +75,11 @@ export function metalFor(placed: PlacedTree, b: PlacedBranch): MetalName {
   if (asked) return asked;
   return speciesOf(placed.tree.species).group.includes('conifer') && b.branch.stage === 'wood' && b.order <= 2 ? 'copper' : 'aluminium';
 }
+
+/** A green shoot thickens within weeks: its wire is wound so far off the bark, mm. */
+const SHOOT_GAP = 0.5;
+/** How far off the bark a branch's wire is wound, mm; 0 is snug. */
+export const gapFor = ({ branch }: PlacedBranch): number => (branch.stage === 'shoot' ? SHOOT_GAP : 0);
 
 /** Less than this to one side, or up or down, and the coil may wind either way; degrees. */
 const EITHER_HAND = 8;

@@ -37,6 +37,16 @@ interface Node {
   point: Vec;
 }
 
+/** The path of a wire that lies on one limb alone. */
+export function pathOfCoil(limb: string, { places, points }: { places: readonly BarkPlace[]; points: readonly Vec[] }): WirePath {
+  let along = 0;
+  const laid = places.map((place, i): WirePlace => {
+    if (i) along += distance(points[i - 1]!, points[i]!);
+    return { limb, ...place, along };
+  });
+  return { places: laid, points: [...points], length: along, on: new Map([[limb, { from: 0, to: along }]]) };
+}
+
 /** The places that a piece of wire runs through, on a limb and on the branches at its ends. docs: The path. */
 export function layPath(limb: { id: string; bark: FlatBark }, route: readonly BarkPlace[], halves: readonly [Half | null, Half | null]): WirePath {
   const node = (id: string, bark: FlatBark, place: BarkPlace): Node => ({ limb: id, bark, place, point: bark.point(place) });

@@ -1,4 +1,4 @@
-import type { Hand, PlannedPose, RouteSide, Start } from '../tree/index.js';
+import type { Hand, PlannedBend, PlannedPose, RouteSide, Start } from '../tree/index.js';
 import type { MetalName } from '../wood/index.js';
 import type { BendToHold, WireToTry } from './choose.js';
 import type { WirePath } from './path.js';
@@ -8,6 +8,8 @@ export interface RunBranchPlan {
   branch: string;
   hand: Hand;
   start: Start;
+  /** How far off the bark it is wound, mm; 0 is snug. */
+  gap: number;
   /** The stretch of the piece that lies on it, mm from the first end. */
   from: number;
   to: number;
@@ -29,7 +31,7 @@ export interface RunBranchPlan {
   because: string[];
 }
 
-export const RUN_KINDS = ['pair', 'single', 'anchored'] as const;
+export const RUN_KINDS = ['trunk', 'pair', 'single', 'anchored'] as const;
 export type RunKind = (typeof RUN_KINDS)[number];
 
 /** How a piece runs round the limb that its branches grow on. */
@@ -52,8 +54,8 @@ export interface RunPlan {
   mass: number;
   order: number;
   route: Route | null;
-  /** What holds its loose half: turns along another piece, or (run null) round the limb. */
-  anchor: { run: string | null; turns: number } | null;
+  /** What holds its loose half: turns along another piece, or (run null) round the limb; the trunk's is pushed so deep into the soil, mm. */
+  anchor: { run: string | null; turns: number; soil?: number } | null;
   branches: RunBranchPlan[];
   because: string[];
   path: WirePath;
@@ -73,6 +75,8 @@ export type PastOf = (branch: string, bend: BendToHold, wire: WireToTry) => numb
 export interface PosedBranches {
   poses: readonly PlannedPose[];
   asGrown: readonly { branch: string; because: string[] }[];
+  /** Bends of the trunk, where it is bent. */
+  trunk?: readonly PlannedBend[];
 }
 
 /** Loops at both ends, and a twentieth for the hands. */

@@ -28,20 +28,24 @@ interface Piece {
   size: number;
   branches: readonly { branch: string; from: number; to: number }[];
   places: readonly WirePlace[];
+  anchor?: { soil?: number } | null;
 }
 
 /** Where everything is along a piece of wire: what one needs to see to wind it. `bendsOf` gives a branch's bends. docs: The unrolled piece. */
 export function unrolled(tree: Tree, piece: Piece, bendsOf: (branch: string) => readonly Pick<PlannedBend, 'at' | 'length'>[]): Unrolled {
   const loop = 10 * piece.size;
+  // The trunk's wire begins with what is pushed into the soil.
+  const soil = piece.anchor?.soil ?? null;
+  const before = loop + (soil ?? 0);
   const [first, second] = piece.branches;
   /** Wire up to a place of a branch, from where its coil begins to where it ends. */
   const at = (branch: string, s: number): number => {
     const own = piece.places.filter((p) => p.limb === branch);
-    return loop + own.reduce((best, p) => (Math.abs(p.s - s) < Math.abs(best.s - s) ? p : best), own[0]!).along;
+    return before + own.reduce((best, p) => (Math.abs(p.s - s) < Math.abs(best.s - s) ? p : best), own[0]!).along;
   };
-  const firstIsHead = first!.from === 0;
+  const firstIsHead = first!.from === 0 && soil === null;
   const last = piece.places[piece.places.length - 1]!.along;
-  const shoulderOf = ({ from, to }: { from: number; to: number }, head: boolean): number => loop + (head ? to : from);
+  const shoulderOf = ({ from, to }: { from: number; to: number }, head: boolean): number => before + (head ? to : from);
   const route = {
     from: firstIsHead ? shoulderOf(first!, true) : loop,
     to: second ? shoulderOf(second, false) : firstIsHead ? loop + last : shoulderOf(first!, false),

@@ -1,6 +1,18 @@
-import { boxesApart, screenAxes, tilting, type Limb, type Vec } from '../space/index.js';
-import { gaugeOf, GRIP, gripOf, METAL_DATA, ruleOfThumb, wireMass, type MetalName } from '../wood/index.js';
-import { childrenOf, namesOf, type Hand, type Names, type PlacedBranch, type PlacedTree, type PlannedPose, type Run, type RunBranch } from '../tree/index.js';
+import { boxesApart, scale, screenAxes, tilting, type Limb, type Vec } from '../space/index.js';
+import { gaugeOf, gripOf, METAL_DATA, ruleOfThumb, wireMass, type MetalName } from '../wood/index.js';
+import {
+  childrenOf,
+  namesOf,
+  woodIn,
+  type Hand,
+  type Names,
+  type PlacedBranch,
+  type PlacedTree,
+  type PlannedPose,
+  type Run,
+  type RunBranch,
+  type Start,
+} from '../tree/index.js';
 import { WOUND_SHARE } from './coil-alone.js';
 import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, tryWire, USUAL_PAST, type WireToTry } from './choose.js';
 import { fitCoil, type FittedCoil } from './coil-fit.js';
@@ -9,11 +21,12 @@ import { boxed, knotsOf, mayTouch, type Knot } from './knots.js';
 import { laidWire, liesInWood, type LaidWire } from './laid.js';
 import type { CoilOn, End, Joined, Laid, LimbWork, Need } from './limb-work.js';
 import { serialOf, WiringMemory, type LimbOutcome } from './memory.js';
-import { bendsToHold, metalFor, outsidesOf, ownManner, wishOf, type HeldBends } from './needs.js';
+import { bendsToHold, gapFor, metalFor, outsidesOf, ownManner, wishOf, type HeldBends } from './needs.js';
 import { planOnLimb, type Fixed } from './on-limb.js';
-import { layPath, type Half, type WirePath } from './path.js';
+import { layPath, pathOfCoil, type Half, type WirePath } from './path.js';
 import { stiffnessOf, type Stiffness } from './press-test.js';
 import { pieceLength, type PastOf, type PosedBranches, type RunBranchPlan, type RunPlan, type WiringPlan } from './run-plan.js';
+import { HANDS } from './touching.js';
 import { served, shoulderOf, type Shoulder, type Touch, type Wish } from './shoulders.js';
 import { TURN, turnOf, type Way } from './ways.js';
 
@@ -58,6 +71,7 @@ class Wiring {
     this.names = namesOf(placed.tree);
     this.stiffness = stiffnessOf(placed.tree);
     this.findNeeds();
+    this.planTrunk();
     const limbs = ['trunk'];
     for (const limb of limbs) {
       this.planLimb(limb);
@@ -122,19 +136,79 @@ class Wiring {
     if (!pose) return { because: stays ?? [] };
     const bends = bendsToHold(this.placed, b, pose, this.stiffness(b.branch.id));
     const [bend, ...others] = bends;
-    const choice = chooseWire(
-      bend,
-      metalFor(this.placed, b),
-      ownManner(this.placed, b.branch.id)?.firmness ?? this.placed.tree.plan.firmness,
-      undefined,
+    const choice = chooseWire(bend, metalFor(this.placed, b), ownManner(this.placed, b.branch.id)?.firmness ?? this.placed.tree.plan.firmness, {
       others,
-    );
+      grip: gripOf(gapFor(b)),
+    });
     if (!choice) return { because: sayChoice(bend, null).slice(0, 1) };
-    const wire = { metal: choice.metal, size: choice.size, strands: choice.strands, coilAngleDeg: COIL_ANGLE, grip: GRIP.snug };
+    const wire = { metal: choice.metal, size: choice.size, strands: choice.strands, coilAngleDeg: COIL_ANGLE, grip: gripOf(gapFor(b)) };
     const past = this.pastOf(b.branch.id, bend, wire);
     if (tryWire(bend, wire, past).risk > 1.6)
       return { because: ['The bend by hand is more than the wood takes in one season: choose another plan, or a technique such as a wedge cut.'] };
     return { ...this.needOf(b, { ...choice, angle: COIL_ANGLE }), wish: wishOf(pose), bends, pose, past, run: null };
+  }
+
+  /** The trunk's own wire, where the trunk is bent: out of the soil behind it, up and round over its bends. */
+  private planTrunk(): void {
+    const given = this.placed.tree.plan.runs.find((r) => r.branches.some((b) => b.branch === 'trunk')) ?? null;
+    const trunkBends = this.posed.trunk ?? [];
+    if (!given && !trunkBends.length) return;
+    const wood = woodIn(this.placed, 'trunk')!;
+    const pose = { bends: [...trunkBends] };
+    const bends = bendsToHold(this.placed, wood, pose, this.stiffness('trunk'));
+    const [bend, ...others] = bends;
+    const wire = given ?? chooseWire(bend, metalFor(this.placed, wood), this.placed.tree.plan.firmness, { others });
+    if (!wire) {
+      const stiffest = bends.reduce((worst, b) => (b.diameter > worst.diameter ? b : worst));
+      this.unwired.push({ branch: 'trunk', because: sayChoice(stiffest, null).slice(0, 1) });
+      return;
+    }
+    const { metal, size, strands } = wire;
+    const angle = given?.angle ?? COIL_ANGLE;
+    const need: Need = { ...this.needOf(wood, { metal, size, strands, angle }), wish: { hand: null, start: null, must: 'neither' } };
+    const bark = this.bark('trunk');
+    const half = (size * strands) / 2;
+    const last = trunkBends.reduce((far, b) => Math.max(far, b.at + b.length), bark.length / 2);
+    const start: BarkPlace = { s: OUT_OF_SOIL, turn: this.toward ? bark.turnTo(OUT_OF_SOIL, scale(this.toward, -1)) : 0, lift: size / 2 };
+    const fits = (given ? [given.branches[0]!.hand] : HANDS).map((hand) => {
+      const fitted = fitCoil({
+        bark,
+        hand,
+        angleDeg: angle,
+        half,
+        start,
+        end: Math.min(WOUND_SHARE * bark.length, last + 2 * need.diameter),
+        knots: this.knotsOn('trunk', half, 0.5),
+        outsides: outsidesOf(bark, pose.bends, this.back),
+      });
+      return { hand, fitted, missed: fitted.missDeg.reduce((sum, miss, i) => sum + miss * bends[i]!.angleDeg, 0) + (fitted.blocked ? BLOCKED_COSTS : 0) };
+    });
+    const { hand, fitted } = fits.reduce((best, f) => (f.missed < best.missed ? f : best));
+    const places = fitted.blocked ? fitted.places.slice(0, Math.max(2, fitted.blocked.index - 1)) : fitted.places;
+    const coil: CoilOn = { ...fitted, places, points: places.map((p) => bark.point(p)) };
+    const path = pathOfCoil('trunk', coil);
+    const soil = SOIL_SHARE * this.placed.tree.pot.height;
+    this.wanted.set('trunk', { ...need, bends, pose: undefined, past: USUAL_PAST, run: given });
+    this.laid.push(laidWire(path, half, size / 2));
+    this.coils.set('trunk', { way: wayOfCoil(places, half), hand, run: given?.id ?? '', made: coil });
+    const length = pieceLength(path.length + soil, size);
+    this.runs.push({
+      id: given?.id ?? '',
+      kind: 'trunk',
+      metal,
+      size,
+      gauge: metal === 'copper' ? gaugeOf(size) : null,
+      strands,
+      angle,
+      length,
+      mass: wireMass(metal, size, length * strands),
+      order: 0,
+      route: null,
+      anchor: { run: null, turns: 0, soil },
+      branches: [this.partOf(need, { hand, start: 'over' }, size, path, coil, [])],
+      because: ['It holds the trunk before any branch is wired: branch wires go beside it, with its hand.'],
+      path,
+    });
   }
 
   private planLimb(limb: string): void {
@@ -285,7 +359,7 @@ class Wiring {
         hidden: (joined.hidden ?? 0) > 0.5,
       },
       anchor: joined.kind === 'pair' ? null : { run: anchoredOn, turns: (joined.way.along.length - 1) / TURN },
-      branches: joined.ends.flatMap((end, i) => (end ? [this.partOf(end, size, path, coils[i]!)] : [])),
+      branches: joined.ends.flatMap((end, i) => (end ? [this.partOf(end.need, end.touch, size, path, coils[i]!, unserved(end.touch, end.need.wish))] : [])),
       because: across ? ['Settled so it lies across other wire, or presses on wood: there is no way clear of them.'] : [],
       path,
     };
@@ -325,17 +399,19 @@ class Wiring {
     return { ...fitted, places, points: places.map((p) => bark.point(p)) };
   }
 
-  private partOf({ need, touch }: End, size: number, path: WirePath, coil: FittedCoil): RunBranchPlan {
-    const { bends, past, run } = this.wanted.get(need.branch)!;
+  private partOf(need: Need, wound: { hand: Hand; start: Start }, size: number, path: WirePath, coil: FittedCoil, said: readonly string[]): RunBranchPlan {
+    const { bends, past } = this.wanted.get(need.branch)!;
+    const gap = gapFor(woodIn(this.placed, need.branch)!);
     const [bend, ...others] = bends;
-    const wire: WireToTry = { metal: need.metal, size, strands: need.strands, coilAngleDeg: need.angle, grip: run ? gripOf(0) : GRIP.snug };
+    const wire: WireToTry = { metal: need.metal, size, strands: need.strands, coilAngleDeg: need.angle, grip: gripOf(gap) };
     const choice = tryWire(bend, wire, past);
     const stretch = path.on.get(need.branch)!;
     const places = coil.places;
     return {
       branch: need.branch,
-      hand: touch.hand,
-      start: touch.start,
+      hand: wound.hand,
+      start: wound.start,
+      gap,
       from: stretch.from,
       to: stretch.to,
       turns: turnsOn(path, need.branch),
@@ -354,12 +430,18 @@ class Wiring {
       }),
       because: [
         ...sayChoice(bend, choice),
-        ...unserved(touch, need.wish),
+        ...said,
         ...(coil.blocked ? [`The coil ends ${places[places.length - 1]!.s.toFixed(0)} mm along: ${this.names(coil.blocked.by)} lies against it there.`] : []),
       ],
     };
   }
 }
+
+/** Where the trunk's wire comes out of the soil, mm along the trunk, and how deep of the pot it is pushed in. */
+const OUT_OF_SOIL = 2;
+const SOIL_SHARE = 0.8;
+/** A coil that ends at wood on its way is worth less than one that misses its bends. */
+const BLOCKED_COSTS = 1e5;
 
 /** A coil of fewer turns beyond those at the shoulder holds nothing. */
 const LEAST_COIL = 0.25;
@@ -406,7 +488,7 @@ function wayOfCoil(places: readonly BarkPlace[], half: number): Way {
 /** Pieces of wire for the branches that must move, as they go on; what the plan fixes is kept. With the memory of the plan before, only the limbs that a change concerns are worked out anew. docs: Runs. */
 export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: PastOf = () => USUAL_PAST, memory = new WiringMemory()): WiringPlan {
   const { runs, unwired, worth } = new Wiring(placed, posed, pastOf, memory);
-  const byId = (id: string): PlacedBranch => placed.byId.get(id)!;
+  const byId = (id: string): PlacedBranch => woodIn(placed, id)!;
   const height = (run: RunPlan): number => Math.min(...run.branches.map((b) => byId(b.branch).line.points[0]![2]));
   const sorted = [...runs].sort(
     (a, b) => a.order - b.order || b.size - a.size || height(a) - height(b) || (a.branches[0]!.branch < b.branches[0]!.branch ? -1 : 1),

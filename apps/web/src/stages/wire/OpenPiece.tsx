@@ -44,7 +44,7 @@ const UNDER: Record<string, string> = {
 
 function Half({ run, part }: { run: PlanRun; part: RunBranchPlan }) {
   const { plan, names } = useDesk();
-  const bend = plan!.poses.find((p) => p.branch === part.branch)?.bends[0];
+  const bend = part.branch === 'trunk' ? plan!.trunk?.bends[0] : plan!.poses.find((p) => p.branch === part.branch)?.bends[0];
   return (
     <section className="space-y-2">
       <h3 className="text-lg">{names(part.branch)}</h3>
@@ -61,8 +61,12 @@ function Half({ run, part }: { run: PlanRun; part: RunBranchPlan }) {
           {bend.stages !== null && bend.stages > 1 ? `In ${bend.stages} stages, with rest between.` : ''}
         </p>
       )}
-      <ThisBranch branch={part.branch} />
-      <PressTest key={`${run.metal}${run.size}`} branch={part.branch} metal={run.metal} size={run.size} />
+      {part.branch !== 'trunk' && (
+        <>
+          <ThisBranch branch={part.branch} />
+          <PressTest key={`${run.metal}${run.size}`} branch={part.branch} metal={run.metal} size={run.size} />
+        </>
+      )}
     </section>
   );
 }

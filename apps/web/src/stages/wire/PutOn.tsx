@@ -10,8 +10,8 @@ import { useDesk } from '../desk';
 
 const SNUG = [
   { value: '0', name: 'snug' },
-  { value: '0.3', name: 'slight gap' },
-  { value: '0.8', name: 'loose' },
+  { value: '0.5', name: 'slight gap' },
+  { value: '1', name: 'loose' },
 ] as const;
 const UNDER: { value: Wrap; name: string }[] = [
   { value: 'none', name: 'no wrap' },
@@ -53,7 +53,7 @@ export function PutOn({ run, replaces }: { run: PlanRun; replaces: string | null
       strands: run.strands,
       length: run.length * run.strands,
       halves: run.branches.map((b) => ({ turns: b.turns, bent: b.bendTo })),
-      gap: '0',
+      gap: run.branches.every((b) => b.gap > 0) ? '0.5' : '0',
       wrap: 'none',
       anchor: 'good',
       roll: 'best',

@@ -1,4 +1,4 @@
-import { useMemo, useRef } from 'react';
+import { useCallback, useMemo, useRef } from 'react';
 import { unrolled, type Names, type PlanDocument, type PlanRun, type Tree, type Unrolled } from '@ustle/core';
 import { Quiet } from '../../shared/parts';
 import { saveSvg } from '../../shared/save-svg';
@@ -20,20 +20,22 @@ function spread(at: readonly number[]): number[] {
 /** One piece of wire laid out straight and to scale: shoulders, the way round the limb, bends, side shoots stepped over, a tick each 50 mm. */
 export function UnrolledPiece({ run, tree, plan, short }: { run: PlanRun; tree: Tree; plan: PlanDocument; short: Names }) {
   const drawing = useRef<SVGSVGElement>(null);
+  const bendsOf = useCallback((branch: string) => (branch === 'trunk' ? plan.trunk?.bends : plan.poses.find((p) => p.branch === branch)?.bends) ?? [], [plan]);
   const piece = useMemo<Unrolled | null>(() => {
     if (!run.places) return null;
-    const bendsOf = (branch: string) => plan.poses.find((p) => p.branch === branch)?.bends ?? [];
     return unrolled(tree, { ...run, places: run.places }, bendsOf);
-  }, [run, plan, tree]);
+  }, [run, bendsOf, tree]);
   if (!piece) return null;
   const scale = Math.min(0.85, Math.max(0.4, 520 / piece.length));
   const told = piece.marks.map((mark) => {
-    const bend = mark.kind === 'bend' ? plan.poses.find((p) => p.branch === mark.branch)?.bends[mark.bend!] : undefined;
+    const bend = mark.kind === 'bend' ? bendsOf(mark.branch!)[mark.bend!] : undefined;
     const text =
       mark.kind === 'end'
         ? 'end loop'
         : mark.kind === 'shoulder'
-          ? `shoulder of ${short(mark.branch!)}`
+          ? mark.branch === 'trunk'
+            ? 'out of the soil'
+            : `shoulder of ${short(mark.branch!)}`
           : mark.kind === 'shoot'
             ? `past ${short(mark.branch!)}`
             : `${bend!.angle.toFixed(0)}° ${sayTurn(bend!.start, bend!.toward)}`;
@@ -41,7 +43,12 @@ export function UnrolledPiece({ run, tree, plan, short }: { run: PlanRun; tree: 
   });
   const route = {
     ...piece.route,
-    text: run.kind === 'pair' ? `round, ${run.route!.turnDeg.toFixed(0)}°` : `${(run.anchor?.turns ?? 2).toFixed(1)} turns to anchor`,
+    text:
+      run.kind === 'trunk'
+        ? `${(run.anchor?.soil ?? 0).toFixed(0)} mm into the soil`
+        : run.kind === 'pair'
+          ? `round, ${run.route!.turnDeg.toFixed(0)}°`
+          : `${(run.anchor?.turns ?? 2).toFixed(1)} turns to anchor`,
   };
   const words = [
     ...told.map((m) => ({ at: m.at + m.length / 2, mark: m, text: m.text })),

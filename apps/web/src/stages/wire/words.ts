@@ -15,6 +15,7 @@ export const sayWire = (run: Pick<PlanRun, 'metal' | 'size' | 'gauge' | 'strands
 export function sayRoute(run: PlanRun, runs: readonly PlanRun[], names: Names): string {
   const side = run.route ? (run.route.side === 'behind' ? 'round the back' : 'round the front') : '';
   if (run.kind === 'pair') return `${(run.route!.turnDeg / 360).toFixed(1)} turns ${side} from shoulder to shoulder, ${run.route!.length.toFixed(0)} mm`;
+  if (run.kind === 'trunk') return `pushed ${(run.anchor?.soil ?? 0).toFixed(0)} mm down into the soil behind the trunk, then up and round it`;
   const turns = (run.anchor?.turns ?? 2).toFixed(1);
   const beside = runs.find((r) => r.id === run.anchor?.run);
   return run.kind === 'anchored'
