@@ -60,7 +60,10 @@ function keepOff(room: Room, i: number, above: boolean, limit: number): void {
 }
 
 interface Outline {
-  spots: { s: number; k: number; off: number; reach: number }[];
+  /** The sample of its first edge, and from there on how far along the limb it reaches at each. */
+  first: number;
+  top: Float64Array;
+  bottom: Float64Array;
   low: number;
   high: number;
   centre: number;
@@ -82,13 +85,21 @@ function outlineOf(knot: Knot, bark: FlatBark, half: number): Outline {
     const off = keepOut(spot, half);
     return { s: spot.s, k: spot.turn * perRadian, off: off / spot.stretch, reach: (off / radius) * perRadian };
   });
-  const found = {
-    spots,
-    low: Math.min(...spots.map((p) => p.k - p.reach)),
-    high: Math.max(...spots.map((p) => p.k + p.reach)),
-    centre: knot.turn * perRadian,
-    most: Math.max(...spots.map((p) => Math.abs(p.s - knot.s) + p.off)),
-  };
+  const low = Math.min(...spots.map((p) => p.k - p.reach));
+  const high = Math.max(...spots.map((p) => p.k + p.reach));
+  const first = Math.ceil(low);
+  const count = Math.max(0, Math.floor(high) - first + 1);
+  const [top, bottom] = [new Float64Array(count).fill(-Infinity), new Float64Array(count).fill(Infinity)];
+  for (const spot of spots) {
+    if (!spot.reach) continue;
+    for (let k = Math.ceil(spot.k - spot.reach); k <= Math.floor(spot.k + spot.reach); k++) {
+      const far = (k - spot.k) / spot.reach;
+      const edge = spot.off * Math.sqrt(Math.max(0, 1 - far * far));
+      top[k - first] = Math.max(top[k - first]!, spot.s + edge);
+      bottom[k - first] = Math.min(bottom[k - first]!, spot.s - edge);
+    }
+  }
+  const found = { first, top, bottom, low, high, centre: knot.turn * perRadian, most: Math.max(...spots.map((p) => Math.abs(p.s - knot.s) + p.off)) };
   known.set(half, found);
   return found;
 }
@@ -98,7 +109,7 @@ function roundKnots(room: Room, course: Course, bark: FlatBark, knots: readonly 
   const last = course.first + course.base.length - 1;
   const [lowest, highest] = rangeOf(course.base);
   for (const knot of knots) {
-    const { spots, low, high, centre, most } = outlineOf(knot, bark, course.half);
+    const { first, top, bottom, low, high, centre, most } = outlineOf(knot, bark, course.half);
     if (knot.s - most > highest + DETOUR || knot.s + most < lowest - DETOUR) continue;
     for (let copy = Math.ceil((course.first - high) / TURN); copy <= Math.floor((last - low) / TURN); copy++) {
       const k = centre + copy * TURN;
@@ -107,16 +118,10 @@ function roundKnots(room: Room, course: Course, bark: FlatBark, knots: readonly 
       if (course.at[1] === knot.branch && Math.abs(last - k) < near) continue;
       const nearest = Math.min(last, Math.max(course.first, Math.round(k))) - course.first;
       const above = course.base[nearest]! >= knot.s;
-      for (const spot of spots) {
-        const at = spot.k + copy * TURN - course.first;
-        if (!spot.reach) continue;
-        const to = Math.min(course.base.length - 1, Math.floor(at + spot.reach));
-        for (let i = Math.max(0, Math.ceil(at - spot.reach)); i <= to; i++) {
-          const far = (i - at) / spot.reach;
-          const edge = spot.off * Math.sqrt(Math.max(0, 1 - far * far));
-          if (above) room.low[i] = Math.max(room.low[i]!, spot.s + edge);
-          else room.high[i] = Math.min(room.high[i]!, spot.s - edge);
-        }
+      const from = first + copy * TURN - course.first;
+      for (let i = Math.max(0, from); i < Math.min(course.base.length, from + top.length); i++) {
+        if (above) room.low[i] = Math.max(room.low[i]!, top[i - from]!);
+        else room.high[i] = Math.min(room.high[i]!, bottom[i - from]!);
       }
     }
   }
