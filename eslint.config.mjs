@@ -4,8 +4,8 @@ import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 /** Rooms of the core: each stage stands on the ground floor and knows no other stage; what goes across trees and the acts stand above them, the plan above all. */
-const GROUND = ['units', 'space', 'species', 'wood', 'tree'];
-const STAGES = ['reading', 'front', 'removal', 'pose', 'wire', 'growth', 'generate'];
+const GROUND = ['units', 'space', 'species', 'wood', 'rod', 'tree'];
+const STAGES = ['reading', 'front', 'removal', 'pose', 'wire', 'guy', 'growth', 'generate'];
 const ABOVE = { season: ['acts', 'plan'], acts: ['season', 'plan'], rack: ['season', 'acts', 'plan'], plan: [] };
 
 const noImport = (group, message) => ({ group, message });

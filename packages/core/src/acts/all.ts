@@ -6,6 +6,7 @@ import { chooseRules } from './choose-rules.js';
 import { decide, either, putOff } from './decide.js';
 import { chooseFront, keepOpen } from './fronts.js';
 import { branchManner, wireManner } from './manner.js';
+import { letGuyGo, putTieOn, settleGuy, takeTieOff } from './guy.js';
 import { measure } from './measure.js';
 import { PLAIN_ACTS, withdraw, type PlainFields } from './note-line.js';
 import { bendTrunk, noteWood, poseAside, poseBranch, setPosing, unpose } from './pose.js';
@@ -38,6 +39,10 @@ const OWN = [
   settleRun,
   letRunGo,
   putWireOn,
+  settleGuy,
+  letGuyGo,
+  putTieOn,
+  takeTieOff,
   takeOff,
   withdraw,
 ] as const;

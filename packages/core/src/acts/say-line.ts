@@ -13,7 +13,15 @@ const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
     `wired, ${size?.toFixed(1) ?? '?'} mm ${metal ?? ''}${strands && strands > 1 ? ` × ${strands}` : ''}${turns ? `, ${turns.toFixed(1)} turns` : ''}${bentDeg ? `, bent to ${whole(bentDeg)}°` : ''}${anchor === 'slipping' ? ', its anchor slips' : ''}`,
   bent: ({ bentDeg, sound, crack }) =>
     `bent${bentDeg ? ` to ${whole(bentDeg)}°` : ''}${crack && crack !== 'none' ? `, cracked ${crack} the fibre` : sound && sound !== 'none' ? `, the ${sound} was heard` : ''}`,
-  guyed: remark('tied'),
+  guyed: ({ done = 'placed', twists, tension, cameDeg, bark, text }) =>
+    [
+      { placed: 'tied', twisted: 'tie twisted shorter', loosened: 'tie let out', looked: 'cushion looked at', removed: 'tie taken off' }[done],
+      twists ? `, ${twists} twists` : '',
+      tension ? `, about ${whole(tension)} N` : '',
+      cameDeg ? `, it came ${whole(cameDeg)}°` : '',
+      bark ? `, bark ${bark}` : '',
+      text ? `: ${text}` : '',
+    ].join(''),
   pushed: ({ size, metal, gave }) => `press test with ${size?.toFixed(1) ?? '?'} mm ${metal ?? 'wire'}${gave ? `: the ${gave} gave way` : ''}`,
   measured: ({ d, heldDeg }) => `measured${d ? `, ${d.toFixed(1)} mm thick` : ''}${heldDeg !== undefined ? `, holds ${whole(heldDeg)}°` : ''}`,
   inspected: ({ stage }) => `seen ${stage}`,

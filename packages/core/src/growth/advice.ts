@@ -1,5 +1,5 @@
+import { GROWING_WEEKS, lookAfter, TENDER_WEEKS } from './looks.js';
 import { sayDay } from '../units/index.js';
-import { isGrowing } from '../species/index.js';
 import type { MarkStage, Tolerance } from '../tree/index.js';
 import { allowance } from './marking.js';
 import { chanceOfStage, forecast, type CoilState, type Forecast } from './forecast.js';
@@ -102,21 +102,10 @@ export function race(coil: CoilState, onDay: number, last: MarkStage | null, tol
   return result('guy', `It may ${said} from ${sayDay(limit)} but ${never}: once the shape is in, let a guy hold it.`);
 }
 
-const DORMANT_WEEKS = 12;
-const GROWING_WEEKS = 6;
-const TENDER_WEEKS = 2;
-
 /** The day to look at a coil next: counted from the last look (or from putting it on), never later than half the time to the day that it should be off. */
 export function nextInspection(coil: CoilState, limit: number | null, found: Forecast, lastLook: number | null, tender: boolean): number {
   const from = lastLook ?? coil.since;
-  const weeks = tender ? TENDER_WEEKS : GROWING_WEEKS;
-  // Each day uses up its share of the longest interval; dormant days count less.
-  let used = 0;
-  let day = from;
-  while (used < 1 - 1e-9 && day < from + DORMANT_WEEKS * 7) {
-    used += 1 / (7 * (isGrowing(coil.species, coil.hemisphere, day) ? weeks : DORMANT_WEEKS));
-    day++;
-  }
+  const day = lookAfter(coil.species, coil.hemisphere, from, tender ? TENDER_WEEKS : GROWING_WEEKS);
   const halfway = limit === null ? Infinity : from + Math.max(3, Math.floor((limit - from) / 2));
   const touch = lastLook === null && found.firstTouch !== null ? Math.max(found.firstTouch, from + 3) : Infinity;
   return Math.min(day, halfway, touch);

@@ -1,5 +1,6 @@
 export * from './advice.js';
 export * from './forecast.js';
+export * from './guys.js';
 export * from './learn.js';
 export * from './marking.js';
 export * from './thickening.js';

@@ -2,4 +2,5 @@ export * from './consequences.js';
 export * from './plan.js';
 export * from './poses.js';
 export * from './coverage.js';
+export * from './guys.js';
 export * from './runs.js';

@@ -23,8 +23,9 @@ import {
 import { angle, digits } from './digits.js';
 import { plainBend, planPose, type PlanPose } from './poses.js';
 import { pastByWindow, sayGreen } from './past.js';
-import { planWiring, type WiringMemory } from '../wire/index.js';
+import { planWiring, type Unwired, type WiringMemory } from '../wire/index.js';
 import { coverageOf, cutListOf, type Coverage, type PlanCut } from './coverage.js';
+import { planGuys, type PlanGuy } from './guys.js';
 import { lostAnchors } from './lost-anchors.js';
 import { planRun, type PlanRun } from './runs.js';
 import { watch, type Dates, type Watched } from '../growth/index.js';
@@ -75,13 +76,14 @@ export interface PlanDocument {
   /** Kept branches that stay as they grow, and why. */
   asGrown: AsGrown[];
   runs: PlanRun[];
-  unwired: { branch: string; because: string[] }[];
+  unwired: Unwired[];
   order: string[];
   /** What the pieces that are not on yet take, by metal and size. */
   cutList: PlanCut[];
   /** How much of the tree carries wire, and what of it is too much for one session. */
   coverage: Coverage;
-  guys: never[];
+  /** Ties that the plan fixes, and those proposed for what no coil holds. */
+  guys: PlanGuy[];
   wires: PlanWire[];
   notes: string[];
 }
@@ -168,6 +170,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
   const trunk = bentTrunk(after);
   const bending = bendingOf(tree, onDay);
   const wiring = planWiring(after, { poses, asGrown, trunk: trunk?.bends ?? [] }, pastByWindow(after, onDay), memory);
+  const guys = planGuys(after, poses, wiring.unwired, onDay);
   const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
   const reading = readTree(tree, onDay, decidedWork(after, poses, onDay), proposedWork(after, poses));
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;
@@ -206,15 +209,14 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
     asGrown: asGrown.map((b) => ({ ...b, bearing: angle(b.bearing), elevation: angle(b.elevation) })),
     runs: wiring.runs.map((run) => planRun(run, { paths, places }, (part) => sayGreen(after, onDay, run, part))),
     unwired: wiring.unwired,
-    order: wiring.runs.map((r) => r.id),
+    order: [...wiring.runs, ...guys].map((x) => x.id),
     cutList: cutListOf(wiring.runs.filter((r) => r.branches.some((b) => !on.has(b.branch)))),
     coverage: coverageOf(wiring.runs, placed, on, reading, lostAnchors(tree, after.tree, wiring.runs, names)),
-    guys: [],
+    guys,
     wires: watch(placed, onDay).map(planWire),
     notes: [
       `Figures for ${findSpecies(tree.species)!.name} are estimates for branch wood in pots; the tree's own record corrects them.`,
       ...promisesOf(placed, onDay).map((p) => `${names(p.branch)}, ${p.kind}: ${p.on ? `comes back on ${sayDay(dayOf(p.on))}. ` : ''}${p.text}`),
-      ...(tree.plan.guys.length ? ['Guys are kept in the file; their pull is not computed yet.'] : []),
     ],
   };
 }

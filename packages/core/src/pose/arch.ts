@@ -1,10 +1,9 @@
-import { add, bearingAndElevation, cross, dot, lengthOf, limb, norm, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
+import { add, bearingAndElevation, dot, lengthOf, limb, norm, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
 import { speciesOf, woodOf } from '../species/index.js';
 import { bandOf, HEFT, safeBendRatio, type Band, type Wood } from '../wood/index.js';
 import type { BendInSpace, PlacedTree } from '../tree/index.js';
-import { drawTipTo, type Reached } from './equilibrium.js';
+import { archOf, curvatureIn, drawTipTo, lineOf, rodOf, type Reached, type Rod } from '../rod/index.js';
 import { linesInWorld } from './propose.js';
-import { curvatureIn, lineOf, rodOf, type Rod } from './rod.js';
 import { bendRatioOf } from './wood-state.js';
 import { standingOf } from './world.js';
 
@@ -20,13 +19,6 @@ export interface Arch {
   pullN: number;
   /** How far the tip stays from where it is wanted, mm. */
   missed: number;
-}
-
-/** Greatest distance of a line from its chord, mm. */
-export function archOf({ points }: Limb): number {
-  const from = points[0]!;
-  const along = unit(sub(points[points.length - 1]!, from));
-  return Math.max(...points.map((p) => norm(cross(sub(p, from), along))));
 }
 
 const describe = (rod: Rod, { bends, pull, missed }: Reached): Arch => {
@@ -60,7 +52,7 @@ const tipOf = ({ points }: Limb): Vec => points[points.length - 1]!;
 type Poses = readonly { branch: string; bends: readonly BendInSpace[] }[];
 
 /** A branch as it lies when only what it grows on is posed; in the world's space. */
-const presentLine = (placed: PlacedTree, poses: Poses, branch: string): Limb =>
+export const presentLine = (placed: PlacedTree, poses: Poses, branch: string): Limb =>
   linesInWorld(
     placed,
     poses.filter((p) => p.branch !== branch),

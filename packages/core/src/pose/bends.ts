@@ -17,7 +17,7 @@ import {
 import { bandOf, bendRisk, safeBendRatio, stagesFor, type Protection } from '../wood/index.js';
 import type { BendInSpace, BendKind, PoseMovement, PlannedBend } from '../tree/index.js';
 import { Bender, bentLine, type Bent } from './bent.js';
-import type { Frame } from './rod.js';
+import type { Frame } from '../rod/index.js';
 
 /** How many bends of how many degrees a branch has on its way. */
 const WAVES: Record<PoseMovement, { count: number; angle: number }> = {

@@ -1,7 +1,7 @@
 import { toRad } from '../units/index.js';
 import { add, anySquare, cross, direction, lengthOf, limb, norm, pointAt, rotateAbout, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
 import type { BendInSpace } from '../tree/index.js';
-import type { Frame } from './rod.js';
+import type { Frame } from '../rod/index.js';
 
 const IDENTITY: Frame = [
   [1, 0, 0],

@@ -1,7 +1,7 @@
 import { lengthOf, norm } from '../space/index.js';
 import type { Band, Protection } from '../wood/index.js';
 import type { BendInSpace, PlacedTree } from '../tree/index.js';
-import { archOf } from './arch.js';
+import { archOf } from '../rod/index.js';
 import { describeBends, findBends, MOST_RISK, type Bending } from './bends.js';
 import { Bender } from './bent.js';
 import { carriedIn, sideFirst } from './propose.js';

@@ -19,7 +19,7 @@ import { fanTargets, mainTargets, nearestToGaps, sayPlanned, slopeOfLine, turnBe
 import { trunkBends } from './trunk.js';
 import { bendRatioOf, worseWood } from './wood-state.js';
 import { isMain, standingOf } from './world.js';
-import type { Frame } from './rod.js';
+import type { Frame } from '../rod/index.js';
 
 /** Closer than this to where it should be, a branch is left as it grows. */
 export const LEAST_BEND_DEG = 10;

@@ -1,5 +1,5 @@
 import { isoOf, sayDay } from '../units/index.js';
-import { dueDay, watch, type Watched } from '../growth/index.js';
+import { dueDay, watch, watchGuys, type Watched, type WatchedGuy } from '../growth/index.js';
 import { cutList } from '../removal/index.js';
 import { namesOf, placeTree, sayBranches, type MarkStage, type Names, type PlacedTree, type Tree } from '../tree/index.js';
 import { promisesOf, type Promised } from './promises.js';
@@ -15,7 +15,7 @@ export interface RaceBar {
 
 export type DueKind = 'look' | 'remove' | 'window' | 'promise' | 'plan';
 /** The stage of the tree where a task is done. */
-export type LeadsTo = 'front' | 'remove' | 'pose' | 'wire' | 'watch';
+export type LeadsTo = 'front' | 'remove' | 'pose' | 'wire' | 'guy' | 'watch';
 
 /** A task on one tree. */
 export interface Due {
@@ -76,6 +76,38 @@ function wireDue(watched: readonly Watched[], names: Names, onDay: number): Due[
       title: TITLES[kind](sayBranches(names, branches)),
       text: [...(late.length ? [`Due since ${sayDay(Math.min(...late))}.`] : []), these[0]!.race.because.join(' ')].join(' '),
       mark: these[0]!.lastSeen?.stage ?? null,
+    };
+  });
+}
+
+/** Cushions to look at, one walk for those near each other; and ties whose branch is likely to hold by itself. */
+function guysDue(placed: PlacedTree, names: Names, onDay: number): Due[] {
+  const groups: { kind: 'look' | 'window'; day: number; guys: WatchedGuy[] }[] = [];
+  for (const guy of watchGuys(placed, onDay)) {
+    const kind = guy.holds !== null && guy.holds <= onDay ? 'window' : 'look';
+    const day = Math.max(onDay, guy.look);
+    const group = groups.find((g) => g.kind === kind && day - g.day <= ROUND_DAYS);
+    if (group) group.guys.push(guy);
+    else groups.push({ kind, day, guys: [guy] });
+  }
+  return groups.map(({ kind, day, guys }): Due => {
+    const branches = guys.map((g) => g.branch);
+    const holds = guys[0]!.holds;
+    return {
+      on: isoOf(day),
+      kind,
+      leadsTo: 'guy',
+      branches,
+      title: `${sayBranches(names, branches)}: ${kind === 'look' ? 'look at the cushion of its tie' : 'the tie can come off'}`,
+      text: [
+        `Tied since ${sayDay(guys[0]!.since)}.`,
+        holds === null
+          ? 'Whether it is taut, whether the cushion sits, how the bark is under it.'
+          : holds <= onDay
+            ? 'It is likely to hold by itself: let it out a little, and see whether it stays.'
+            : `It is likely to hold by itself from ${sayDay(holds)} on.`,
+      ].join(' '),
+      mark: guys[0]!.bark,
     };
   });
 }
@@ -142,7 +174,7 @@ export function dueOn(tree: Tree, onDay: number): { due: Due[]; race: RaceBar | 
   const watched = watch(placed, onDay);
   const step = nextStep(placed);
   const open: Due[] = step ? [{ ...step, on: isoOf(onDay), kind: 'plan', branches: [], text: 'When you like: nothing is lost by waiting.', mark: null }] : [];
-  const due = [...wireDue(watched, names, onDay), ...promisesDue(placed, names, onDay), ...open];
+  const due = [...wireDue(watched, names, onDay), ...guysDue(placed, names, onDay), ...promisesDue(placed, names, onDay), ...open];
   due.sort((a, b) => (urgency(a) < urgency(b) ? -1 : 1));
   return { due, race: watched[0] ? raceBar(watched[0]) : null, coils: watched.length };
 }

@@ -15,6 +15,7 @@ export * from './outcome.js';
 export * from './plan-parts.js';
 export * from './planned-pose.js';
 export * from './pose-fit.js';
+export * from './guys-on.js';
 export * from './record.js';
 export * from './sense.js';
 export * from './sentences.js';

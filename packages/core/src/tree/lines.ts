@@ -14,6 +14,10 @@ export type UnwireMethod = (typeof UNWIRE_METHODS)[number];
 export const ANCHORS = ['good', 'slipping'] as const;
 export type Anchor = (typeof ANCHORS)[number];
 
+export const TIE_ACTS = ['placed', 'twisted', 'loosened', 'looked', 'removed'] as const;
+/** What is done with a tie. */
+export type TieAct = (typeof TIE_ACTS)[number];
+
 export const SOUNDS = ['none', 'bark', 'fibre'] as const;
 export type Sound = (typeof SOUNDS)[number];
 export const CRACKS = ['none', 'along', 'across'] as const;
@@ -67,7 +71,15 @@ export const LINE_FIELDS = {
     sound: optional(oneOf(SOUNDS, 'what was heard: nothing, bark, or fibre')),
     crack: optional(oneOf(CRACKS, 'a crack: none, along the fibre, or across it')),
   },
-  guyed: { ...ABOUT_BRANCH, guy: optional(id('which tie')) },
+  guyed: {
+    ...ABOUT_BRANCH,
+    guy: optional(id('which tie')),
+    done: optional(oneOf(TIE_ACTS, 'put on, twisted shorter, let out a little, looked at, or taken off')),
+    twists: optional(figure(0, 200, 'twists', 'by how many', 0.5)),
+    tension: optional(figure(0, 5000, 'N', 'what it pulls with, as reckoned', 1)),
+    cameDeg: optional(degrees(0, 180, 'how far the branch came')),
+    bark: optional(oneOf(MARK_STAGES, 'how the bark is under its cushion')),
+  },
   pushed: {
     ...ABOUT_BRANCH,
     metal: WIRED_FIELDS.metal,

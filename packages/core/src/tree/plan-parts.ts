@@ -159,6 +159,8 @@ export const GUY = part(
         kind: words(40, 'what it is tied to, such as pot-hole, root, jin, trunk, branch', 1),
         index: optional(whole(0, 200, '', 'which hole or root, counted from 0')),
         branch: optional(id('the branch that it is tied to')),
+        at: optional(mm(0, 5000, 'how far along the trunk or that branch')),
+        bearing: optional(bearing('on which side of the trunk, or of the rim')),
       },
       'the anchor',
     ),

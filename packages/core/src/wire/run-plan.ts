@@ -61,9 +61,16 @@ export interface RunPlan {
   path: WirePath;
 }
 
+/** A branch that goes without wire, and why; `guy`: no coil would hold it. */
+export interface Unwired {
+  branch: string;
+  because: string[];
+  guy?: boolean;
+}
+
 export interface WiringPlan {
   runs: RunPlan[];
-  unwired: { branch: string; because: string[] }[];
+  unwired: Unwired[];
   /** What the pairs are worth beside the best that there would be if no piece were in another's way. */
   worth: { best: number; had: number };
 }

@@ -25,7 +25,7 @@ import { bendsToHold, gapFor, metalFor, outsidesOf, ownManner, wishOf, type Held
 import { planOnLimb, type Fixed } from './on-limb.js';
 import { layPath, pathOfCoil, type Half, type WirePath } from './path.js';
 import { stiffnessOf, type Stiffness } from './press-test.js';
-import { pieceLength, type PastOf, type PosedBranches, type RunBranchPlan, type RunPlan, type WiringPlan } from './run-plan.js';
+import { pieceLength, type PastOf, type PosedBranches, type RunBranchPlan, type RunPlan, type Unwired, type WiringPlan } from './run-plan.js';
 import { HANDS } from './touching.js';
 import { served, shoulderOf, type Shoulder, type Touch, type Wish } from './shoulders.js';
 import { TURN, turnOf, type Way } from './ways.js';
@@ -101,7 +101,7 @@ class Wiring {
       if (given) this.wanted.set(id, this.asFixed(b, given.run, given.own, pose));
       else {
         const needed = this.chosen(b, pose, stays.get(id));
-        if ('because' in needed) this.unwired.push({ branch: id, because: needed.because });
+        if ('because' in needed) this.unwired.push({ branch: id, ...needed });
         else this.wanted.set(id, needed);
       }
     }
@@ -129,7 +129,7 @@ class Wiring {
     return { branch: b.branch.id, metal, size, gauge, strands, angle, diameter: b.branch.d, coilLength };
   }
 
-  private chosen(b: PlacedBranch, pose: PlannedPose | undefined, stays: string[] | undefined): Wanted | { because: string[] } {
+  private chosen(b: PlacedBranch, pose: PlannedPose | undefined, stays: string[] | undefined): Wanted | Omit<Unwired, 'branch'> {
     if (b.branch.state === 'dead') return { because: ['Dead wood is not wired.'] };
     if (b.branch.state === 'weak') return { because: ['Weak: let it grow stronger first.'] };
     if (ownManner(this.placed, b.branch.id)?.clip) return { because: ['Shaped by cutting as it grows: no wire.'] };
@@ -140,7 +140,7 @@ class Wiring {
       others,
       grip: gripOf(gapFor(b)),
     });
-    if (!choice) return { because: sayChoice(bend, null).slice(0, 1) };
+    if (!choice) return { because: sayChoice(bend, null).slice(0, 1), guy: true };
     const wire = { metal: choice.metal, size: choice.size, strands: choice.strands, coilAngleDeg: COIL_ANGLE, grip: gripOf(gapFor(b)) };
     const past = this.pastOf(b.branch.id, bend, wire);
     if (tryWire(bend, wire, past).risk > 1.6)

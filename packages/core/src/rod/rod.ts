@@ -99,16 +99,28 @@ export const letGo = (rod: Rod, bends: Bends): Bends =>
     return curvature > 0 ? bend * (1 - recoverable({ diameter: rod.diameters[k >> 1]!, curvature, wood: rod.wood }) / curvature) : 0;
   });
 
-/** What pulls at a rod besides its weight: a dead pull at its tip (N), and a spring (N/mm) that draws the tip to a place. */
+/** What pulls at a rod besides its weight: a dead pull at its tip (N), a spring (N/mm) that draws the tip to a place, and ties. */
 export interface Pull {
   tip?: Vec;
   spring?: { to: Vec; stiffness: number };
+  /** Ties from a joint (0 the clamp, the last the tip) to places. */
+  ties?: readonly Tie[];
+}
+
+/** A tie pulls with one tension (N) however short it gets; or it has a length (mm) and a stiffness (N/mm), and pulls as far as it is longer. */
+export type Tie = { joint: number; anchor: Vec } & ({ tension: number } | { length: number; stiffness: number });
+
+/** What a tie stores and pulls with at a length, and how much more it pulls for each mm. */
+export function tieAt(tie: Tie, distance: number): { energy: number; tension: number; along: number } {
+  if ('tension' in tie) return { energy: tie.tension * distance, tension: tie.tension, along: 0 };
+  const over = distance - tie.length;
+  return over > 0 ? { energy: (tie.stiffness / 2) * over ** 2, tension: tie.stiffness * over, along: tie.stiffness } : { energy: 0, tension: 0, along: 0 };
 }
 
 const DOWN: Vec = [0, 0, -1];
 
 /** Energy of a bent rod, N·mm: what its joints have taken up, less what weight and pulls have given. */
-export function energyOf(rod: Rod, bends: Bends, { tip, spring }: Pull, shape = shapeOf(rod, bends)): number {
+export function energyOf(rod: Rod, bends: Bends, { tip, spring, ties = [] }: Pull, shape = shapeOf(rod, bends)): number {
   const { points } = shape;
   const end = points[points.length - 1]!;
   let energy = 0;
@@ -118,5 +130,13 @@ export function energyOf(rod: Rod, bends: Bends, { tip, spring }: Pull, shape = 
   });
   if (tip) energy -= dot(tip, end);
   if (spring) energy += (spring.stiffness / 2) * dot(sub(end, spring.to), sub(end, spring.to));
+  for (const tie of ties) energy += tieAt(tie, norm(sub(points[tie.joint]!, tie.anchor))).energy;
   return energy;
+}
+
+/** Greatest distance of a line from its chord, mm. */
+export function archOf({ points }: Limb): number {
+  const from = points[0]!;
+  const along = unit(sub(points[points.length - 1]!, from));
+  return Math.max(...points.map((p) => norm(cross(sub(p, from), along))));
 }

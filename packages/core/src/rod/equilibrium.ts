@@ -1,6 +1,6 @@
-import { add, cross, dot, norm, scale, sub, type Vec } from '../space/index.js';
+import { add, cross, dot, norm, scale, sub, unit, type Vec } from '../space/index.js';
 import { sectionState } from '../wood/index.js';
-import { curvatureIn, energyOf, shapeOf, type Bends, type Pull, type Rod, type Shape } from './rod.js';
+import { curvatureIn, energyOf, shapeOf, tieAt, type Bends, type Pull, type Rod, type Shape } from './rod.js';
 
 /** Solves A·x = b for a symmetric positive definite A (n × n, row by row, its lower half) in place; false where it is not positive definite. */
 export function solveCholesky(a: Float64Array, b: Float64Array): boolean {
@@ -38,13 +38,31 @@ function leverOf({ before, turns }: Shape, joint: number, which: 1 | 2): Vec {
   return add(e, add(scale(once, (1 - Math.cos(angle)) / angle ** 2), scale(cross(turn, once), (angle - Math.sin(angle)) / angle ** 3)));
 }
 
+/** By bend, how the rod beyond it turns. */
+function leversOf(shape: Shape): Float64Array {
+  const n = 2 * shape.turns.length;
+  const levers = new Float64Array(3 * n);
+  for (let k = 0; k < n; k++) levers.set(leverOf(shape, k >> 1, (1 + (k & 1)) as 1 | 2), 3 * k);
+  return levers;
+}
+
+/** How a point of the rod moves for a small change of each bend before it; none of those beyond. */
+function movesOf(levers: Float64Array, points: readonly Vec[], point: number): Float64Array {
+  const moves = new Float64Array(levers.length);
+  for (let k = 0; k < 2 * point; k++) moves.set(cross([levers[3 * k]!, levers[3 * k + 1]!, levers[3 * k + 2]!], sub(points[point]!, points[k >> 1]!)), 3 * k);
+  return moves;
+}
+
+/** How a joint moves for a small change of each bend: three numbers a bend. */
+export const movesAt = (shape: Shape, joint: number): Float64Array => movesOf(leversOf(shape), shape.points, joint);
+
 interface Slope {
   gradient: Float64Array;
   hessian: Float64Array;
 }
 
 /** Gradient and (all but exact) Hessian of the energy by the bends; of the Hessian the lower half, row by row. */
-export function slopeOf(rod: Rod, bends: Bends, { tip, spring }: Pull, shape: Shape): Slope {
+export function slopeOf(rod: Rod, bends: Bends, { tip, spring, ties = [] }: Pull, shape: Shape): Slope {
   const joints = rod.lengths.length;
   const n = 2 * joints;
   const { points } = shape;
@@ -52,14 +70,18 @@ export function slopeOf(rod: Rod, bends: Bends, { tip, spring }: Pull, shape: Sh
   const atTip = add(tip ?? [0, 0, 0], spring ? scale(sub(spring.to, end), spring.stiffness) : [0, 0, 0]);
 
   // From the tip inwards: the force beyond each joint, and the sums of force ⊗ arm about it. Of the Hessian only the lower half is filled.
-  const levers = new Float64Array(3 * n);
-  for (let k = 0; k < n; k++) levers.set(leverOf(shape, k >> 1, (1 + (k & 1)) as 1 | 2), 3 * k);
+  const levers = leversOf(shape);
   const gradient = new Float64Array(n);
   const hessian = new Float64Array(n * n);
   let force: Vec = atTip;
   const s = new Float64Array(9);
   let about: Vec = end;
   for (let j = joints - 1; j >= 0; j--) {
+    for (const tie of ties) {
+      if (tie.joint !== j + 1) continue;
+      const way = sub(tie.anchor, points[j + 1]!);
+      force = add(force, scale(unit(way), tieAt(tie, norm(way)).tension));
+    }
     const at = points[j]!;
     const arm = sub(about, at);
     const weight: Vec = [0, 0, -rod.weights[j]!];
@@ -78,9 +100,22 @@ export function slopeOf(rod: Rod, bends: Bends, { tip, spring }: Pull, shape: Sh
       for (let i = 0; i <= k; i++) hessian[k * n + i] = x * levers[3 * i]! + y * levers[3 * i + 1]! + z * levers[3 * i + 2]!;
     }
   }
+  for (const tie of ties) {
+    const { joint, anchor } = tie;
+    // A tie turns with what it pulls at: its length curves square to itself.
+    const moves = movesOf(levers, points, joint);
+    const from = sub(points[joint]!, anchor);
+    const way = unit(from);
+    const { tension, along } = tieAt(tie, norm(from));
+    const across = tension / norm(from);
+    for (let i = 0; i < 2 * joint; i++) {
+      const own: Vec = [moves[3 * i]!, moves[3 * i + 1]!, moves[3 * i + 2]!];
+      const square = add(scale(own, across), scale(way, dot(own, way) * (along - across)));
+      for (let k = 0; k <= i; k++) hessian[i * n + k]! += square[0] * moves[3 * k]! + square[1] * moves[3 * k + 1]! + square[2] * moves[3 * k + 2]!;
+    }
+  }
   if (spring) {
-    const moves = new Float64Array(3 * n);
-    for (let k = 0; k < n; k++) moves.set(cross([levers[3 * k]!, levers[3 * k + 1]!, levers[3 * k + 2]!], sub(end, points[k >> 1]!)), 3 * k);
+    const moves = movesOf(levers, points, joints);
     for (let i = 0; i < n; i++) {
       const [x, y, z] = [moves[3 * i]! * spring.stiffness, moves[3 * i + 1]! * spring.stiffness, moves[3 * i + 2]! * spring.stiffness];
       for (let k = 0; k <= i; k++) hessian[i * n + k]! += x * moves[3 * k]! + y * moves[3 * k + 1]! + z * moves[3 * k + 2]!;

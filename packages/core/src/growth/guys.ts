@@ -1,0 +1,55 @@
+import { toRad } from '../units/index.js';
+import { lengthOf } from '../space/index.js';
+import { growingDays, growthShare, speciesOf, woodOf } from '../species/index.js';
+import { heldShare, recoverable, usualBendLength } from '../wood/index.js';
+import { guysOn, VIGOUR_FACTOR, type GuyOn, type PlacedTree } from '../tree/index.js';
+import { GROWING_WEEKS, lookAfter, TENDER_WEEKS } from './looks.js';
+
+/** A tie that is on, with the day to look at its cushion and when the branch is likely to hold without it. */
+export interface WatchedGuy extends GuyOn {
+  look: number;
+  /** Day number; null where it would not hold within fifteen years, or how far it was drawn is not known. */
+  holds: number | null;
+}
+
+const DAYS_A_YEAR = 365.25;
+const MOST_YEARS = 15;
+/** A branch is drawn a quarter past where it shall stay, so it is let go when it keeps so much. */
+const HELD = 0.8;
+/** The day by which a cushion is to be looked at again. */
+const lookDay = ({ tree }: PlacedTree, { seen, bark }: GuyOn): number =>
+  lookAfter(speciesOf(tree.species), tree.site.hemisphere, seen, bark && bark !== 'clear' ? TENDER_WEEKS : GROWING_WEEKS);
+
+/** The day from which a branch is likely to hold without its tie: all that would come back is stored while only the tie holds it. docs: Set. */
+export function holdsFrom(placed: PlacedTree, { branch: id, since, cameDeg }: Pick<GuyOn, 'branch' | 'since' | 'cameDeg'>): number | null {
+  const b = placed.byId.get(id);
+  if (!b || !cameDeg) return null;
+  const species = speciesOf(placed.tree.species);
+  const wood = woodOf(species);
+  const diameter = b.branch.d;
+  const length = usualBendLength({ diameter, angleDeg: cameDeg, k0: species.bendRatio.value, branchLength: lengthOf(b.line) });
+  const curvature = toRad(cameDeg) / length;
+  const back = recoverable({ diameter, curvature, wood });
+  const { hemisphere } = placed.tree.site;
+  const half = Math.round(DAYS_A_YEAR / 2);
+  for (let day = since + half; day <= since + MOST_YEARS * DAYS_A_YEAR; day += half) {
+    const held = heldShare({
+      diameter,
+      curvature,
+      recoverable: back,
+      growingDays: growingDays(species, hemisphere, since, day),
+      relaxedShare: species.relaxedShare.value,
+      relaxationDays: species.relaxationDays.value,
+      radialGrowth: species.yearlyGrowth.value * VIGOUR_FACTOR[placed.tree.vigour] * growthShare(species, hemisphere, since, day),
+    });
+    if (held >= HELD) return day;
+  }
+  return null;
+}
+
+/** Every tie on the tree on a day, the most urgent first. */
+export const watchGuys = (placed: PlacedTree, onDay: number): WatchedGuy[] =>
+  guysOn(placed.tree, onDay)
+    .filter((g) => placed.byId.has(g.branch))
+    .map((g): WatchedGuy => ({ ...g, look: lookDay(placed, g), holds: holdsFrom(placed, g) }))
+    .sort((a, b) => a.look - b.look || (a.guy < b.guy ? -1 : 1));

@@ -1,0 +1,219 @@
+import { angleBetween, distance, lengthOf, pointAt, scale, add, sub, unit, type Limb, type Vec } from '../space/index.js';
+import { archOf, tieDown, type Tied } from '../rod/index.js';
+import { bandOf, HEFT, safeBendRatio, type Band } from '../wood/index.js';
+import { anchorAt, anchorsFor, ANCHOR_KINDS, isBehind, type AnchorPlace, type AnchorRef } from './anchors.js';
+import { checkTie, cushionFor, roundsFor, tieFor, type GuyCheck, type TieToCheck } from './checks.js';
+import { windlass } from './windlass.js';
+import type { GuyWorld } from './world.js';
+
+/** A branch to be held by ties: as it lies with no tie on it, and as it shall lie. */
+export interface Held {
+  branch: string;
+  now: Limb;
+  wanted: Limb;
+}
+
+/** A guy as a plan fixes it. */
+export interface GuyRef {
+  id: string;
+  branch: string;
+  at: number;
+  anchor: AnchorRef;
+  wire?: number;
+  cushion?: { kind: string; width?: number | undefined } | undefined;
+}
+
+/** A guy worked out. */
+export interface GuyPlan {
+  id: string;
+  branch: string;
+  at: number;
+  anchor: AnchorPlace['ref'];
+  /** N. */
+  tension: number;
+  wire: number;
+  /** How often it is laid round. */
+  rounds: number;
+  cushion: { kind: string; width: number };
+  /** Length of the doubled tie before any pull, mm, and wire for it with its ends. */
+  length: number;
+  wireLength: number;
+  /** Shortening from the branch as it lies to where it is held, mm, and the twists for it. */
+  shortening: number;
+  windlassTurns: number;
+  /** How far the branch stands from its chord under the tie, and as posed, mm. */
+  arch: number;
+  archWired: number;
+  missDeg: number;
+  strain: number;
+  strainAt: number;
+  /** Thickness where the strain is greatest, mm, and its risk and band. */
+  diameter: number;
+  risk: number;
+  band: Band;
+  checks: GuyCheck[];
+  because: string[];
+  /** In the world: the tie point and the anchor, and the branch under the tie. */
+  from: Vec;
+  to: Vec;
+  line: Limb;
+}
+
+/** Wire for the ends: twice round the cushion and the anchor, and the tail that the windlass is held with, mm. */
+const ENDS = 120;
+/** Farther from where it shall go than this, it does not reach; degrees. */
+export const NEAR_DEG = 4;
+const COARSE = 14;
+/** Of two anchors else alike the one that takes less pull: so many newtons count as a degree missed. */
+const RANK_N = 100;
+/** A tie is no longer than this share of what the branch measures, or it would be everywhere. */
+const REACH = 2.5;
+
+/** A thick branch is tied farther out: the longer its lever, the less it takes. */
+const TIE_AT = { slender: 0.62, thick: 0.76, thickFrom: 18 };
+
+/** Where a branch is best tied: in the fork of a side shoot about two thirds out, else there on its bark. */
+export function tiePointOf(world: GuyWorld, { branch, now }: Held): { at: number; fork: string | null } {
+  const total = lengthOf(now);
+  const wanted = (world.branches.get(branch)!.d >= TIE_AT.thickFrom ? TIE_AT.thick : TIE_AT.slender) * total;
+  const forks = [...world.branches.values()].filter((b) => b.parent === branch && b.state !== 'dead' && Math.abs(b.at - wanted) < 0.14 * total);
+  const fork = forks.sort((a, b) => Math.abs(a.at - wanted) - Math.abs(b.at - wanted))[0];
+  return { at: Math.round(fork ? fork.at : wanted), fork: fork?.id ?? null };
+}
+
+const towardOf = ({ wanted }: Held, at: number): Vec => sub(pointAt(wanted, Math.min(at, lengthOf(wanted))).point, wanted.points[0]!);
+
+const solve = (world: GuyWorld, held: Held, at: number, anchors: readonly Vec[], segments?: number): Tied =>
+  tieDown({ line: held.now, wood: world.wood, heft: HEFT, at, anchors, toward: towardOf(held, at), ...(segments ? { segments } : {}) });
+
+/** Guys on one branch, worked out together: each takes its share of the pull. */
+export function solveGuys(world: GuyWorld, held: Held, guys: readonly GuyRef[], others: readonly TieToCheck[] = []): GuyPlan[] {
+  const total = lengthOf(held.now);
+  const at = Math.min(guys[0]!.at, total);
+  const start = pointAt(held.now, at).point;
+  const places = guys.map((g) => anchorAt(world, g.anchor, start));
+  const pairs = guys.flatMap((guy, i) => (places[i] ? [{ guy, anchor: places[i]! }] : []));
+  if (!pairs.length) return [];
+  const tied = solve(
+    world,
+    held,
+    at,
+    pairs.map((p) => p.anchor.point),
+  );
+  const { diameter: here } = pointAt(held.now, at);
+  const ties = pairs.map(({ guy, anchor }, i): TieToCheck => {
+    const tension = tied.tensions[i]!;
+    return {
+      branch: held.branch,
+      at,
+      point: tied.point,
+      anchor,
+      tension,
+      wire: guy.wire ?? tieFor(tension),
+      rounds: roundsFor(tension, guy.wire ?? tieFor(tension)),
+      cushion: guy.cushion?.width ?? cushionFor(tension, here, world.bark),
+    };
+  });
+  const { diameter } = pointAt(held.now, tied.strainAt);
+  const risk = tied.strain * 2 * safeBendRatio(world.bendRatio, diameter, 'none');
+  const asked = (angleBetween(sub(tied.before, held.now.points[0]!), towardOf(held, at)) * 180) / Math.PI;
+  return pairs.map(({ guy, anchor }, i): GuyPlan => {
+    const tie = ties[i]!;
+    const length = distance(tied.before, anchor.point);
+    const shortening = Math.max(0, length - distance(tied.point, anchor.point));
+    const twists = windlass({ length, wireDiameter: tie.wire, shortening });
+    return {
+      id: guy.id,
+      branch: held.branch,
+      at,
+      anchor: anchor.ref,
+      tension: tie.tension,
+      wire: tie.wire,
+      rounds: tie.rounds,
+      cushion: { kind: guy.cushion?.kind ?? 'tube', width: tie.cushion },
+      length,
+      wireLength: 2 * tie.rounds * length + ENDS,
+      shortening,
+      windlassTurns: twists,
+      arch: archOf(tied.line),
+      archWired: archOf(held.wanted),
+      missDeg: tied.missDeg,
+      strain: tied.strain,
+      strainAt: tied.strainAt,
+      diameter,
+      risk,
+      band: bandOf(risk),
+      checks: checkTie(world, tie, [...ties.filter((t) => t !== tie), ...others]),
+      because: [
+        ...(tied.missDeg > NEAR_DEG
+          ? [`A pull from there brings it to within ${tied.missDeg.toFixed(0)}° of where it shall go, and no nearer: choose another anchor, or a second tie.`]
+          : asked < 1
+            ? ['It lies where it shall already: the tie only keeps it there.']
+            : [`It is drawn by ${(asked - tied.missDeg).toFixed(0)}° with ${tie.tension.toFixed(0)} N.`]),
+        ...(shortening > length / 3 ? ['Draw the branch in by hand first and tie it short: so far no twisting shortens a tie.'] : []),
+      ],
+      from: tied.point,
+      to: anchor.point,
+      line: tied.line,
+    };
+  });
+}
+
+/** The tie of a guy as it is checked against others. */
+export const tieOf = (g: GuyPlan, world: GuyWorld): TieToCheck => ({
+  branch: g.branch,
+  at: g.at,
+  point: g.from,
+  anchor: anchorAt(world, g.anchor, g.from)!,
+  tension: g.tension,
+  wire: g.wire,
+  rounds: g.rounds,
+  cushion: g.cushion.width,
+});
+
+/** An anchor that a branch could be tied to, with what speaks for it; the lower its rank, the better. */
+export interface RankedAnchor {
+  anchor: AnchorPlace['ref'];
+  point: Vec;
+  tension: number;
+  missDeg: number;
+  behind: boolean | null;
+  failed: GuyCheck['check'][];
+  rank: number;
+}
+
+/** All anchors in reach of a tie point, the best first: dead wood that holds, the pot, a root, the trunk, a thick branch, a screw last. docs: Anchors. */
+export function rankAnchors(world: GuyWorld, held: Held, at: number, others: readonly TieToCheck[] = []): RankedAnchor[] {
+  const { point, diameter } = pointAt(held.now, Math.min(at, lengthOf(held.now)));
+  const root = held.now.points[0]!;
+  const toward = towardOf(held, at);
+  const to = add(root, scale(unit(toward), distance(point, root)));
+  const reach = REACH * Math.max(lengthOf(held.now), point[2]);
+  return anchorsFor(world, { branch: held.branch, point, to, diameter }, reach)
+    .map((anchor): RankedAnchor => {
+      const tied = solve(world, held, at, [anchor.point], COARSE);
+      const tension = tied.tensions[0]!;
+      const tie: TieToCheck = {
+        branch: held.branch,
+        at,
+        point: tied.point,
+        anchor,
+        tension,
+        wire: tieFor(tension),
+        rounds: roundsFor(tension, tieFor(tension)),
+        cushion: cushionFor(tension, diameter, world.bark),
+      };
+      const failed = checkTie(world, tie, others)
+        .filter((c) => !c.ok)
+        .map((c) => c.check);
+      const behind = isBehind(world, anchor.point);
+      const rank =
+        ANCHOR_KINDS.indexOf(anchor.ref.kind) * (anchor.ref.kind === 'screw' ? 2 : 1) +
+        tied.missDeg +
+        5 * failed.length +
+        (behind === false ? 1 : 0) +
+        tension / RANK_N;
+      return { anchor: anchor.ref, point: anchor.point, tension, missDeg: tied.missDeg, behind, failed, rank };
+    })
+    .sort((a, b) => a.rank - b.rank);
+}

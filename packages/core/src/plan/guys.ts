@@ -1,0 +1,158 @@
+import { speciesOf, woodOf } from '../species/index.js';
+import { linesInWorld, presentLine, restFor, stageDates, standingOf } from '../pose/index.js';
+import { lengthOf, type Limb, type Vec } from '../space/index.js';
+import type { MarkStage, PlacedTree, PlannedPose } from '../tree/index.js';
+import { NEAR_DEG, rankAnchors, solveGuys, tieOf, tiePointOf, type GuyPlan, type GuyRef, type GuyWorld, type Held, type RankedAnchor } from '../guy/index.js';
+import { watchGuys, type WatchedGuy } from '../growth/index.js';
+import { isoOf } from '../units/index.js';
+import { stagesFor } from '../wood/index.js';
+import type { Unwired } from '../wire/index.js';
+import { digits } from './digits.js';
+
+/** A guy as the plan tells it. Points and lines are in the tree's own space. */
+export interface PlanGuy extends Omit<GuyPlan, 'line'> {
+  /** Whether the plan fixes it; else it is proposed. */
+  fixed: boolean;
+  /** Pulls with rest between them, the rest in words, and the days of those to come; null: more than the wood takes in one season. */
+  stages: number | null;
+  rest: string;
+  dates: string[];
+  /** Twists of the first pull. */
+  twistsToday: number;
+  /** The branch as the tie draws it. */
+  line: Vec[];
+  /** Of one that is on: since when, its twists, the day to look at its cushion, and from when the branch is likely to hold without it. */
+  on: { since: string; twists: number; look: string; holds: string | null; bark: MarkStage | null } | null;
+}
+
+/** So many branches are given ties at once: what is more is for the next session. */
+const MOST_PROPOSED = 4;
+const PAIR_OF = 5;
+
+type Poses = readonly Pick<PlannedPose, 'branch' | 'bends'>[];
+
+/** The tree as its guys find it. */
+export function guyWorld(placed: PlacedTree, poses: Poses): GuyWorld {
+  const { tree } = placed;
+  const species = speciesOf(tree.species);
+  const lines = linesInWorld(placed, poses);
+  return {
+    lines,
+    branches: new Map(tree.branches.map((b) => [b.id, b])),
+    trunk: lines.get('trunk')!,
+    pot: tree.pot,
+    roots: tree.roots,
+    features: tree.features,
+    wood: woodOf(species),
+    bendRatio: species.bendRatio.value,
+    bark: species.bark,
+    front: tree.plan.front ?? null,
+    out: standingOf(placed).out,
+  };
+}
+
+/** A branch as it lies with what it grows on posed, and as it is posed itself. */
+export const heldBranch = (placed: PlacedTree, poses: Poses, branch: string): Held => ({
+  branch,
+  now: presentLine(placed, poses, branch),
+  wanted: linesInWorld(placed, poses).get(branch)!,
+});
+
+function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, on: WatchedGuy | undefined): PlanGuy {
+  const { back } = standingOf(placed);
+  const stages = guy.tension > 0 ? stagesFor(guy.risk) : 1;
+  const rest = restFor(guy.diameter, guy.risk);
+  const line = (of: Limb): Vec[] => of.points.map((p) => rounded(back(p)));
+  return {
+    ...guy,
+    fixed,
+    tension: digits(guy.tension, 1),
+    length: digits(guy.length, 0),
+    wireLength: digits(guy.wireLength, 0),
+    shortening: digits(guy.shortening, 1),
+    windlassTurns: digits(guy.windlassTurns, 1),
+    arch: digits(guy.arch, 1),
+    archWired: digits(guy.archWired, 1),
+    missDeg: digits(guy.missDeg, 1),
+    strain: digits(guy.strain, 3),
+    strainAt: digits(guy.strainAt, 0),
+    diameter: digits(guy.diameter, 1),
+    risk: digits(guy.risk, 2),
+    checks: guy.checks.map((c) => ({ ...c, value: digits(c.value, 2), limit: digits(c.limit, 2) })),
+    stages,
+    rest: stages !== null && stages > 1 ? rest.text : '',
+    dates: stages === null || stages < 2 || !rest.days ? [] : stageDates(placed.tree, stages, rest.days, onDay),
+    twistsToday: digits(guy.windlassTurns / Math.max(1, stages ?? 1), 1),
+    from: rounded(back(guy.from)),
+    to: rounded(back(guy.to)),
+    line: line(guy.line),
+    on: on ? { since: isoOf(on.since), twists: on.twists, look: isoOf(on.look), holds: on.holds === null ? null : isoOf(on.holds), bark: on.bark } : null,
+  };
+}
+
+const rounded = (p: Vec): Vec => [digits(p[0], 1), digits(p[1], 1), digits(p[2], 1)];
+
+/** The anchors for a tie, and with one tie or two the nearest that it can be drawn to. */
+function proposeFor(world: GuyWorld, held: Held, others: Parameters<typeof rankAnchors>[3], id: (n: number) => string): GuyPlan[] {
+  const { at } = tiePointOf(world, held);
+  const ranked = rankAnchors(world, held, at, others);
+  const guy = ({ anchor }: RankedAnchor, n: number): GuyRef => ({ id: id(n), branch: held.branch, at, anchor });
+  const [best] = ranked;
+  if (!best) return [];
+  if (best.missDeg <= NEAR_DEG) return solveGuys(world, held, [guy(best, 0)], others);
+  // One pull does not lead there: two may.
+  const few = ranked.slice(0, PAIR_OF);
+  const pairs = few.flatMap((a, i) => few.slice(i + 1).map((b) => [a, b] as const));
+  const tried = pairs.map(([a, b]) => solveGuys(world, held, [guy(a, 0), guy(b, 1)], others)).sort((x, y) => x[0]!.missDeg - y[0]!.missDeg);
+  const single = solveGuys(world, held, [guy(best, 0)], others);
+  const [two] = tried;
+  return two && two[0]!.missDeg < 0.6 * single[0]!.missDeg && two.every((g) => g.tension > 1) ? two : single;
+}
+
+/** Every tie of a plan: those that are fixed, worked out together branch by branch, and one for each branch that no coil holds, the thickest first. */
+export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unwired[], onDay: number): PlanGuy[] {
+  const { tree } = placed;
+  const here = tree.plan.guys.filter((g) => placed.byId.has(g.branch));
+  const wanting = unwired
+    .filter((u) => u.guy && u.branch !== 'trunk' && !here.some((g) => g.branch === u.branch))
+    .map((u) => placed.byId.get(u.branch)!)
+    .sort((a, b) => b.branch.d - a.branch.d)
+    .slice(0, MOST_PROPOSED);
+  if (!here.length && !wanting.length) return [];
+  const world = guyWorld(placed, poses);
+  const on = new Map(watchGuys(placed, onDay).map((g) => [g.guy, g]));
+  const guys: PlanGuy[] = [];
+  const ties: ReturnType<typeof tieOf>[] = [];
+  const add = (fixed: boolean, plans: readonly GuyPlan[]): void => {
+    for (const plan of plans) {
+      ties.push(tieOf(plan, world));
+      guys.push(told(placed, onDay, fixed, plan, on.get(plan.id)));
+    }
+  };
+  for (const branch of new Set(here.map((g) => g.branch))) {
+    const held = heldBranch(placed, poses, branch);
+    const own = here.filter((g) => g.branch === branch && g.at <= lengthOf(held.now));
+    if (own.length) add(true, solveGuys(world, held, own.slice(0, 2) as GuyRef[], ties));
+  }
+  const used = new Set(tree.plan.guys.map((g) => g.id));
+  let next = 1;
+  const free = (): string => {
+    while (used.has(`g${next}`)) next++;
+    used.add(`g${next}`);
+    return `g${next}`;
+  };
+  for (const b of wanting) {
+    const ids = new Map<number, string>();
+    const id = (n: number): string => ids.get(n) ?? (ids.set(n, free()), ids.get(n)!);
+    add(false, proposeFor(world, heldBranch(placed, poses, b.branch.id), ties, id));
+  }
+  return guys;
+}
+
+/** All anchors for a tie on one branch, the best first; points in the tree's own space. */
+export function anchorsOf(placed: PlacedTree, poses: Poses, branch: string, at?: number): RankedAnchor[] {
+  const world = guyWorld(placed, poses);
+  const held = heldBranch(placed, poses, branch);
+  const { back } = standingOf(placed);
+  return rankAnchors(world, held, at ?? tiePointOf(world, held).at).map((r) => ({ ...r, point: back(r.point) }));
+}

@@ -1,0 +1,3 @@
+export * from './equilibrium.js';
+export * from './rod.js';
+export * from './tied.js';

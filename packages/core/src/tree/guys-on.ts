@@ -1,0 +1,51 @@
+import { dayOf } from '../units/index.js';
+import type { MarkStage } from './lines.js';
+import { standing } from './record.js';
+import type { Tree } from './types.js';
+
+/** A tie that is on a branch, as recorded. */
+export interface GuyOn {
+  guy: string;
+  branch: string;
+  since: number;
+  /** Twists in it now. */
+  twists: number;
+  /** N, as reckoned when it was last drawn. */
+  tension: number | null;
+  /** How far the branch came, degrees. */
+  cameDeg: number | null;
+  /** The last day that somebody was at it, and how the bark was under its cushion. */
+  seen: number;
+  bark: MarkStage | null;
+}
+
+/** The ties that are on a tree on a day. One comes off when it is taken off, or with its branch. */
+export function guysOn(tree: Tree, onDay: number): GuyOn[] {
+  const on = new Map<string, GuyOn>();
+  for (const line of standing(tree.record)) {
+    const day = dayOf(line.on);
+    if (day > onDay) break;
+    if (line.kind === 'removed') for (const [key, g] of on) if (g.branch === line.branch || line.was?.some((b) => b.id === g.branch)) on.delete(key);
+    if (line.kind !== 'guyed') continue;
+    const key = line.guy ?? line.branch;
+    const before = on.get(key);
+    const done = line.done ?? 'placed';
+    if (done === 'removed') {
+      on.delete(key);
+      continue;
+    }
+    if (!before && done !== 'placed') continue;
+    const turned = (line.twists ?? 0) * (done === 'loosened' ? -1 : 1);
+    on.set(key, {
+      guy: key,
+      branch: line.branch,
+      since: before?.since ?? day,
+      twists: Math.max(0, (before?.twists ?? 0) + turned),
+      tension: line.tension ?? before?.tension ?? null,
+      cameDeg: line.cameDeg ?? before?.cameDeg ?? null,
+      seen: day,
+      bark: line.bark ?? before?.bark ?? null,
+    });
+  }
+  return [...on.values()];
+}
