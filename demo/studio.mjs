@@ -1,6 +1,6 @@
 // The made-up studio "Tidewall Yard": its trees, with plans and records dated from the day they are loaded.
 import { readFileSync } from 'node:fs';
-import { dayOf, decided, isoOf, placeTree, planTree, searchFronts, watch } from '@ustle/core';
+import { anchorsOf, dayOf, decided, isoOf, placeTree, planTree, searchFronts, stemsOf, watch } from '@ustle/core';
 import { readTreeFile } from '@ustle/files';
 
 const read = (name) => {
@@ -190,6 +190,34 @@ const levanterPosed = (cypress, today) => {
   };
 };
 
+/** The redwoods: two thick low branches held by ties for three years, looked at since, one bark touched under its cushion. */
+const perseveranceTied = (clump, today) => {
+  const since = today - 1090;
+  const stems = stemsOf(clump);
+  const thickest = clump.branches.filter((b) => !stems.has(b.id) && b.state !== 'dead' && b.length > 90).sort((a, b) => b.d - a.d);
+  const placed = placeTree(clump);
+  const [first, second] = thickest.slice(0, 2).flatMap(({ id, bearing }) => {
+    const poses = [{ branch: id, bends: [] }];
+    const { at, anchors } = anchorsOf(placed, [...poses], id);
+    const anchor = anchors.find((a) => a.anchor.kind === 'pot-rim' || a.anchor.kind === 'pot-hole') ?? {
+      anchor: { kind: 'pot-rim', bearing: (Math.round(bearing / 30) * 30) % 360 },
+    };
+    return [{ branch: id, at, anchor: anchor.anchor }];
+  });
+  const ties = [first, second].map((tie, i) => ({ id: `g${i + 1}`, ...tie, wire: 1.2, cushion: { kind: 'tube', width: 16 } }));
+  const line = (day, tie, of) => ({ on: isoOf(day), kind: 'guyed', branch: tie.branch, guy: tie.id, ...of });
+  return {
+    ...clump,
+    plan: { ...clump.plan, guys: ties },
+    record: [
+      ...ties.map((tie, i) => line(since, tie, { done: 'placed', twists: 6, tension: [62, 45][i], cameDeg: [12, 10][i] })),
+      ...ties.map((tie, i) => line(since + 14, tie, { done: 'twisted', twists: 4, tension: [85, 60][i], cameDeg: [22, 17][i] })),
+      line(today - 60, ties[0], { done: 'looked', bark: 'clear' }),
+      line(today - 60, ties[1], { done: 'looked', bark: 'touching' }),
+    ],
+  };
+};
+
 /** The studio's trees as they stand on an ISO date. */
 export function studio(todayIso) {
   const today = dayOf(todayIso);
@@ -206,5 +234,5 @@ export function studio(todayIso) {
 
   const levanter = levanterPosed(read('levanter'), today);
 
-  return [lantern, squall, read('old-ferry'), gannet, levanter, withFront(read('marigold')), withFront(read('perseverance'))];
+  return [lantern, squall, read('old-ferry'), gannet, levanter, withFront(read('marigold')), perseveranceTied(withFront(read('perseverance')), today)];
 }

@@ -156,7 +156,7 @@ test('a thick yew branch to be lowered by 30° gets no coil but a tie, with its 
   expect(plan.order).toEqual([...plan.runs.map((r) => r.id), 'g1']);
   // The even arch of a pull stands farther from its chord than the wired line does.
   expect(g!.arch).toBeGreaterThan(0);
-  const ranked = anchorsOf(placeTree(yew()), plan.poses, 'a');
+  const { anchors: ranked } = anchorsOf(placeTree(yew()), plan.poses, 'a');
   expect(ranked.length).toBeGreaterThan(8);
   expect(ranked.map((r) => r.rank)).toEqual([...ranked.map((r) => r.rank)].sort((x, y) => x - y));
   expect(new Set(ranked.map((r) => r.anchor.kind)).size).toBeGreaterThan(3);

@@ -17,6 +17,7 @@ export interface Drawing extends Partial<
     | 'poses'
     | 'bent'
     | 'threaded'
+    | 'ties'
     | 'foliage'
     | 'evidence'
     | 'wipe'

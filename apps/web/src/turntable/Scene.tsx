@@ -12,6 +12,7 @@ import { PotMesh } from './PotMesh';
 import { OnWedge, Rig } from './Rig';
 import type { Stand } from './stand';
 import { Table } from './Table';
+import { Ties } from './Ties';
 import { TreeMesh } from './TreeMesh';
 import type { TurntableProps } from './Turntable';
 import { Wipe } from './Wipe';
@@ -77,6 +78,7 @@ export function Scene({ tree, room, placed, placedAfter, placedBent, live, wipeN
             after={<TreeMesh placed={placed} after={placedAfter} outlines={false} poses={NONE} {...shared} />}
           />
         )}
+        <Ties ties={asked.ties ?? NONE} room={room} thick={placed.height * 0.0035} />
         <EvidenceLines evidence={asked.evidence ?? NO_EVIDENCE} colour={room.pose} thick={placed.height * 0.006} />
       </OnWedge>
       <Picker at={pickAt} />

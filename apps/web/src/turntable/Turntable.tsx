@@ -11,6 +11,7 @@ import type { PickAt } from './picking';
 import { Scene } from './Scene';
 import type { Tilt } from './stand';
 import type { Flag } from './Table';
+import type { DrawnTie } from './Ties';
 import type { DottedLine } from './TreeMesh';
 import { ThreadedHandles, type Threaded } from './ThreadedHandles';
 import { useStand, type Company } from './use-stand';
@@ -36,6 +37,8 @@ export interface TurntableProps {
   poses?: readonly DottedLine[];
   /** The tree on other lines than it grows on now, in place of itself. */
   bent?: ReadonlyMap<string, Limb> | null;
+  /** Guys, and places that one could go to. */
+  ties?: readonly DrawnTie[];
   /** Handles on a posed branch: its bends and its tip. */
   threaded?: Threaded | null;
   rose?: readonly Front[];

@@ -1,5 +1,9 @@
 import {
+  anchorsOf,
   chanceOfStage,
+  drawnBranch,
+  type GuyRef,
+  type RankedAnchor,
   chanceSet,
   compactWays,
   dayOf,
@@ -65,6 +69,14 @@ let tipDrag: TipDrag | null = null;
 
 /** The heavy work, off the page's thread. */
 export const planner = {
+  /** Places that a branch can be tied to, the best first. */
+  anchors: (tree: Tree, poses: PlanDocument['poses'], branch: string, at: number | undefined): { at: number; fork: string | null; anchors: RankedAnchor[] } =>
+    anchorsOf(placeTree(outcomeOf(tree).tree), poses, branch, at),
+
+  /** A branch while its ties are drawn by a share. */
+  drawn: (tree: Tree, poses: PlanDocument['poses'], guys: GuyRef[], share: number): ReturnType<typeof drawnBranch> =>
+    drawnBranch(placeTree(outcomeOf(tree).tree), poses, guys, share),
+
   plan: (tree: Tree, on: string): PlanDocument => planTree(tree, dayOf(on), { fronts: false, places: true, memory }),
 
   /** Searches the fronts; a coarse rose first, then the fine one, level before tilted. A later call ends an earlier one, which answers null. */

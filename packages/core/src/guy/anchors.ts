@@ -34,7 +34,9 @@ const SCREW = 80;
 const ROOT_SHARE = 0.08;
 const MOST_ROOT = 400;
 const SOIL = 3;
-/** A pot full of soil, g for each mm³; a tie may take half of its weight. */
+/** A wire through a hole or round a pot, N. */
+const POT_HOLDS = 250;
+/** A pot full of soil, g for each mm³. */
 const POT_DENSITY = 1.5e-3;
 const G = 9.81;
 
@@ -55,7 +57,7 @@ export function rimAt({ shape, width, depth }: GuyWorld['pot'], bearing: number)
 export function anchorAt(world: GuyWorld, ref: AnchorRef, from: Vec): AnchorPlace | null {
   const { pot, roots, wood } = world;
   const made = (point: Vec, capacity: number, onBark = false): AnchorPlace => ({ ref: { ...ref, kind: ref.kind as AnchorKind }, point, capacity, onBark });
-  const inPot = (bearing: number, radius: number, z: number): AnchorPlace => made(add(scale(level(bearing), radius), [0, 0, z]), potWeight(pot) / 2);
+  const inPot = (bearing: number, radius: number, z: number): AnchorPlace => made(add(scale(level(bearing), radius), [0, 0, z]), POT_HOLDS);
   switch (ref.kind) {
     case 'pot-hole': {
       const hole = pot.holes?.[ref.index ?? 0];

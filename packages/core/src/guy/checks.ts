@@ -1,4 +1,4 @@
-import { closestBetween, distance, limb, lerp, pointAt, type Vec } from '../space/index.js';
+import { add, closestBetween, cross, distance, limb, lerp, pointAt, scale, sub, unit, type Vec } from '../space/index.js';
 import { METAL_DATA } from '../wood/index.js';
 import type { Bark } from '../species/index.js';
 import { isBehind, potWeight, type AnchorPlace } from './anchors.js';
@@ -12,6 +12,8 @@ const CUSHIONS = [8, 12, 16, 20, 25, 30, 40];
 export const BARK_BEARS: Record<Bark, number> = { thin: 0.5, medium: 0.8, corky: 1.2 };
 /** A tie keeps so far from other wood, mm. */
 const CLEAR = 3;
+/** A tree that is tied into its pot stands so many times what its weight alone would hold; own estimate. */
+const TIED_IN = 3;
 /** So many ties cross one sixth of the soil and a can still gets in. */
 const MOST_PER_SIXTH = 2;
 /** A tie is laid round so often at most. */
@@ -77,6 +79,12 @@ export function sixthOf({ anchor: { ref, point } }: Pick<TieToCheck, 'anchor'>):
   return Math.floor((((Math.atan2(point[0], point[1]) * 180) / Math.PI + 360) % 360) / 60);
 }
 
+/** How far all ties together would turn the tree about its foot, N·mm. */
+function rockingOf(ties: readonly TieToCheck[]): number {
+  const turn = ties.reduce<Vec>((sum, t) => add(sum, cross(t.point, scale(unit(sub(t.anchor.point, t.point)), t.tension))), [0, 0, 0]);
+  return Math.hypot(turn[0], turn[1]);
+}
+
 /** All that can be wrong with a tie, each with its value and limit; `others` are the ties beside it. docs: Checks of a guy. */
 export function checkTie(world: GuyWorld, tie: TieToCheck, others: readonly TieToCheck[]): GuyCheck[] {
   const { tension, wire, anchor, cushion } = tie;
@@ -89,8 +97,8 @@ export function checkTie(world: GuyWorld, tie: TieToCheck, others: readonly TieT
   const inPot = [tie, ...others].filter((t) => sixthOf(t) !== null);
   const sixth = sixthOf(tie);
   const beside = sixth === null ? 0 : inPot.filter((t) => sixthOf(t) === sixth).length;
-  const pulls = inPot.reduce((sum, t) => sum + t.tension, 0);
-  const weight = potWeight(world.pot);
+  const rocks = rockingOf(inPot);
+  const stands = TIED_IN * potWeight(world.pot) * (Math.min(world.pot.width, world.pot.depth) / 2);
   const behind = isBehind(world, lerp(tie.point, anchor.point, 0.5));
   const checks: GuyCheck[] = [
     {
@@ -134,10 +142,10 @@ export function checkTie(world: GuyWorld, tie: TieToCheck, others: readonly TieT
     });
     checks.push({
       check: 'pot',
-      value: pulls,
-      limit: weight / 2,
-      ok: pulls <= weight / 2,
-      said: `The ties pull at the pot with ${n(pulls)}; it weighs about ${n(weight)} with its soil${pulls > weight / 2 ? ': tie the tree into it first, or weigh it down' : ''}.`,
+      value: rocks / 1000,
+      limit: stands / 1000,
+      ok: rocks <= stands,
+      said: `The ties rock the tree in its pot with ${(rocks / 1000).toFixed(0)} N·m; tied into it, it stands about ${(stands / 1000).toFixed(0)} N·m${rocks > stands ? ': another anchor, or a weight on the soil' : ''}.`,
     });
   }
   return checks;

@@ -21,6 +21,8 @@ export interface GuyRef {
   anchor: AnchorRef;
   wire?: number;
   cushion?: { kind: string; width?: number | undefined } | undefined;
+  /** N, as it was reckoned when it was drawn: what it holds since, the measured branch no longer shows. */
+  drawnWith?: number;
 }
 
 /** A guy worked out. */
@@ -38,8 +40,9 @@ export interface GuyPlan {
   /** Length of the doubled tie before any pull, mm, and wire for it with its ends. */
   length: number;
   wireLength: number;
-  /** Shortening from the branch as it lies to where it is held, mm, and the twists for it. */
+  /** Shortening from the branch as it lies to where it is held, mm: what the hand draws in before it is tied, and the twists for the rest. */
   shortening: number;
+  byHand: number;
   windlassTurns: number;
   /** How far the branch stands from its chord under the tie, and as posed, mm. */
   arch: number;
@@ -61,6 +64,8 @@ export interface GuyPlan {
 
 /** Wire for the ends: twice round the cushion and the anchor, and the tail that the windlass is held with, mm. */
 const ENDS = 120;
+/** A windlass makes taut: of a tie's length it takes up so much, within a dozen twists or two. The rest is drawn in by hand first. */
+const TWISTED_SHARE = 0.01;
 /** Farther from where it shall go than this, it does not reach; degrees. */
 export const NEAR_DEG = 4;
 const COARSE = 14;
@@ -83,8 +88,8 @@ export function tiePointOf(world: GuyWorld, { branch, now }: Held): { at: number
 
 const towardOf = ({ wanted }: Held, at: number): Vec => sub(pointAt(wanted, Math.min(at, lengthOf(wanted))).point, wanted.points[0]!);
 
-const solve = (world: GuyWorld, held: Held, at: number, anchors: readonly Vec[], segments?: number): Tied =>
-  tieDown({ line: held.now, wood: world.wood, heft: HEFT, at, anchors, toward: towardOf(held, at), ...(segments ? { segments } : {}) });
+const solve = (world: GuyWorld, held: Held, at: number, anchors: readonly Vec[], own: { segments?: number; share?: number } = {}): Tied =>
+  tieDown({ line: held.now, wood: world.wood, heft: HEFT, at, anchors, toward: towardOf(held, at), ...own });
 
 /** Guys on one branch, worked out together: each takes its share of the pull. */
 export function solveGuys(world: GuyWorld, held: Held, guys: readonly GuyRef[], others: readonly TieToCheck[] = []): GuyPlan[] {
@@ -102,7 +107,7 @@ export function solveGuys(world: GuyWorld, held: Held, guys: readonly GuyRef[], 
   );
   const { diameter: here } = pointAt(held.now, at);
   const ties = pairs.map(({ guy, anchor }, i): TieToCheck => {
-    const tension = tied.tensions[i]!;
+    const tension = Math.max(tied.tensions[i]!, guy.drawnWith ?? 0);
     return {
       branch: held.branch,
       at,
@@ -115,13 +120,14 @@ export function solveGuys(world: GuyWorld, held: Held, guys: readonly GuyRef[], 
     };
   });
   const { diameter } = pointAt(held.now, tied.strainAt);
-  const risk = tied.strain * 2 * safeBendRatio(world.bendRatio, diameter, 'none');
+  const risk = riskOf(world, held, tied);
   const asked = (angleBetween(sub(tied.before, held.now.points[0]!), towardOf(held, at)) * 180) / Math.PI;
   return pairs.map(({ guy, anchor }, i): GuyPlan => {
     const tie = ties[i]!;
     const length = distance(tied.before, anchor.point);
     const shortening = Math.max(0, length - distance(tied.point, anchor.point));
-    const twists = windlass({ length, wireDiameter: tie.wire, shortening });
+    const byHand = Math.max(0, shortening - TWISTED_SHARE * length);
+    const twists = windlass({ length: length - byHand, wireDiameter: tie.wire, shortening: shortening - byHand });
     return {
       id: guy.id,
       branch: held.branch,
@@ -134,6 +140,7 @@ export function solveGuys(world: GuyWorld, held: Held, guys: readonly GuyRef[], 
       length,
       wireLength: 2 * tie.rounds * length + ENDS,
       shortening,
+      byHand,
       windlassTurns: twists,
       arch: archOf(tied.line),
       archWired: archOf(held.wanted),
@@ -148,9 +155,12 @@ export function solveGuys(world: GuyWorld, held: Held, guys: readonly GuyRef[], 
         ...(tied.missDeg > NEAR_DEG
           ? [`A pull from there brings it to within ${tied.missDeg.toFixed(0)}° of where it shall go, and no nearer: choose another anchor, or a second tie.`]
           : asked < 1
-            ? ['It lies where it shall already: the tie only keeps it there.']
+            ? [
+                guy.drawnWith
+                  ? `It lies where it shall, and is kept there: drawn with about ${guy.drawnWith.toFixed(0)} N.`
+                  : 'It lies where it shall already: the tie only keeps it there.',
+              ]
             : [`It is drawn by ${(asked - tied.missDeg).toFixed(0)}° with ${tie.tension.toFixed(0)} N.`]),
-        ...(shortening > length / 3 ? ['Draw the branch in by hand first and tie it short: so far no twisting shortens a tie.'] : []),
       ],
       from: tied.point,
       to: anchor.point,
@@ -158,6 +168,25 @@ export function solveGuys(world: GuyWorld, held: Held, guys: readonly GuyRef[], 
     };
   });
 }
+
+/** A branch while its ties are drawn: so much of their shortening made. */
+export function drawnTo(
+  world: GuyWorld,
+  held: Held,
+  guys: readonly GuyRef[],
+  share: number,
+): Pick<Tied, 'line' | 'tensions' | 'strain' | 'strainAt'> & { risk: number; band: Band } {
+  const at = Math.min(guys[0]!.at, lengthOf(held.now));
+  const start = pointAt(held.now, at).point;
+  const anchors = guys.flatMap((g) => anchorAt(world, g.anchor, start) ?? []).map((place) => place.point);
+  const tied = solve(world, held, at, anchors, { share });
+  const risk = riskOf(world, held, tied);
+  return { ...tied, risk, band: bandOf(risk) };
+}
+
+/** Risk of a bend by its greatest strain. */
+const riskOf = (world: GuyWorld, held: Held, tied: Pick<Tied, 'strain' | 'strainAt'>): number =>
+  tied.strain * 2 * safeBendRatio(world.bendRatio, pointAt(held.now, tied.strainAt).diameter, 'none');
 
 /** The tie of a guy as it is checked against others. */
 export const tieOf = (g: GuyPlan, world: GuyWorld): TieToCheck => ({
@@ -191,7 +220,7 @@ export function rankAnchors(world: GuyWorld, held: Held, at: number, others: rea
   const reach = REACH * Math.max(lengthOf(held.now), point[2]);
   return anchorsFor(world, { branch: held.branch, point, to, diameter }, reach)
     .map((anchor): RankedAnchor => {
-      const tied = solve(world, held, at, [anchor.point], COARSE);
+      const tied = solve(world, held, at, [anchor.point], { segments: COARSE });
       const tension = tied.tensions[0]!;
       const tie: TieToCheck = {
         branch: held.branch,

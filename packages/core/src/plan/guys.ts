@@ -1,8 +1,20 @@
 import { speciesOf, woodOf } from '../species/index.js';
 import { linesInWorld, presentLine, restFor, stageDates, standingOf } from '../pose/index.js';
-import { lengthOf, type Limb, type Vec } from '../space/index.js';
+import { lengthOf, limb, type Limb, type Vec } from '../space/index.js';
 import type { MarkStage, PlacedTree, PlannedPose } from '../tree/index.js';
-import { NEAR_DEG, rankAnchors, solveGuys, tieOf, tiePointOf, type GuyPlan, type GuyRef, type GuyWorld, type Held, type RankedAnchor } from '../guy/index.js';
+import {
+  drawnTo,
+  NEAR_DEG,
+  rankAnchors,
+  solveGuys,
+  tieOf,
+  tiePointOf,
+  type GuyPlan,
+  type GuyRef,
+  type GuyWorld,
+  type Held,
+  type RankedAnchor,
+} from '../guy/index.js';
 import { watchGuys, type WatchedGuy } from '../growth/index.js';
 import { isoOf } from '../units/index.js';
 import { stagesFor } from '../wood/index.js';
@@ -17,8 +29,6 @@ export interface PlanGuy extends Omit<GuyPlan, 'line'> {
   stages: number | null;
   rest: string;
   dates: string[];
-  /** Twists of the first pull. */
-  twistsToday: number;
   /** The branch as the tie draws it. */
   line: Vec[];
   /** Of one that is on: since when, its twists, the day to look at its cushion, and from when the branch is likely to hold without it. */
@@ -70,6 +80,7 @@ function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, o
     length: digits(guy.length, 0),
     wireLength: digits(guy.wireLength, 0),
     shortening: digits(guy.shortening, 1),
+    byHand: digits(guy.byHand, 0),
     windlassTurns: digits(guy.windlassTurns, 1),
     arch: digits(guy.arch, 1),
     archWired: digits(guy.archWired, 1),
@@ -82,7 +93,6 @@ function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, o
     stages,
     rest: stages !== null && stages > 1 ? rest.text : '',
     dates: stages === null || stages < 2 || !rest.days ? [] : stageDates(placed.tree, stages, rest.days, onDay),
-    twistsToday: digits(guy.windlassTurns / Math.max(1, stages ?? 1), 1),
     from: rounded(back(guy.from)),
     to: rounded(back(guy.to)),
     line: line(guy.line),
@@ -132,7 +142,11 @@ export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unw
   for (const branch of new Set(here.map((g) => g.branch))) {
     const held = heldBranch(placed, poses, branch);
     const own = here.filter((g) => g.branch === branch && g.at <= lengthOf(held.now));
-    if (own.length) add(true, solveGuys(world, held, own.slice(0, 2) as GuyRef[], ties));
+    const drawn = own.slice(0, 2).map((g): GuyRef => {
+      const tension = on.get(g.id)?.tension ?? null;
+      return { ...g, ...(tension === null ? {} : { drawnWith: tension }) };
+    });
+    if (drawn.length) add(true, solveGuys(world, held, drawn, ties));
   }
   const used = new Set(tree.plan.guys.map((g) => g.id));
   let next = 1;
@@ -149,10 +163,24 @@ export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unw
   return guys;
 }
 
-/** All anchors for a tie on one branch, the best first; points in the tree's own space. */
-export function anchorsOf(placed: PlacedTree, poses: Poses, branch: string, at?: number): RankedAnchor[] {
+/** All anchors for a tie on one branch, the best first, and where it is tied (in a fork, where there is one); points in the tree's own space. */
+export function anchorsOf(placed: PlacedTree, poses: Poses, branch: string, asked?: number): { at: number; fork: string | null; anchors: RankedAnchor[] } {
   const world = guyWorld(placed, poses);
   const held = heldBranch(placed, poses, branch);
   const { back } = standingOf(placed);
-  return rankAnchors(world, held, at ?? tiePointOf(world, held).at).map((r) => ({ ...r, point: back(r.point) }));
+  const best = tiePointOf(world, held);
+  const at = asked ?? best.at;
+  return { at, fork: at === best.at ? best.fork : null, anchors: rankAnchors(world, held, at).map((r) => ({ ...r, point: back(r.point) })) };
+}
+
+/** A branch while its ties are drawn by a share, and what that asks of its wood; the line in the tree's own space. */
+export function drawnBranch(
+  placed: PlacedTree,
+  poses: Poses,
+  guys: readonly GuyRef[],
+  share: number,
+): Omit<ReturnType<typeof drawnTo>, 'line'> & { line: Limb } {
+  const { back } = standingOf(placed);
+  const drawn = drawnTo(guyWorld(placed, poses), heldBranch(placed, poses, guys[0]!.branch), guys, share);
+  return { ...drawn, line: limb(drawn.line.points.map(back), drawn.line.diameters) };
 }

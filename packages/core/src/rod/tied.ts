@@ -15,11 +15,14 @@ export interface TiedAsked {
   /** Which way the tie point shall lie from the shoulder. */
   toward: Vec;
   segments?: number;
+  /** Of what would bring it there, only so much of the shortening is made. */
+  share?: number;
 }
 
 export interface Tied {
-  /** N in each tie. */
+  /** N in each tie, and what each was shortened by, mm. */
   tensions: number[];
+  shortened: number[];
   line: Limb;
   /** The tie point before any pull, and under it. */
   before: Vec;
@@ -126,7 +129,7 @@ function strainFrom(rod: Rod, bends: Bends, joint: number): number {
  * A branch drawn by one tie or two, each shortened until its tie point is nearest to where it shall lie. It is the length that is led, as a
  * windlass does: wood that yields gives way under a pull that stays, and no pull would tell where it stops. docs: Ties.
  */
-export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40 }: TiedAsked): Tied {
+export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, share }: TiedAsked): Tied {
   const rod = rodOf(line, wood, { segments, heft });
   const total = lengthOf(line);
   const joint = Math.min(segments, Math.max(1, Math.round((at / total) * segments)));
@@ -168,12 +171,18 @@ export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40 }
     now = next;
     if (gained < STILL) break;
   }
+  if (share !== undefined)
+    now = under(
+      now.shortened.map((s) => s * share),
+      rest,
+    );
   const tensions = tensionsOf(now);
   const strains = rod.diameters.map((_, j) => strainFrom(rod, now.bends, j));
   const worst = strains.indexOf(Math.max(...strains));
   const { gradient } = slopeOf(rod, now.bends, { ties: now.ties }, shapeOf(rod, now.bends));
   return {
     tensions,
+    shortened: now.shortened,
     line: lineOf(rod, now.bends),
     before,
     point: now.point,

@@ -1,0 +1,60 @@
+import { useDeferredValue, useMemo, useState } from 'react';
+import { limb, lengthOf, pointAt, type Limb, type PlanGuy, type Vec } from '@ustle/core';
+import type { DrawnTie } from '../../turntable/Ties';
+import { useAnswer, worker } from '../../work/use-planner';
+import type { Desk } from '../desk';
+import { usePlacedAfter, usePosedLines } from '../posed-lines';
+import { benchOf, type Drawing } from '../stage';
+
+/** So many places that a tie could go to are drawn. */
+const DRAWN = 8;
+
+const tieOf = (g: PlanGuy, line: Limb, at: number): DrawnTie => {
+  const { point, diameter, direction } = pointAt(line, Math.min(at, lengthOf(line)));
+  return { from: point, to: g.to, look: 'tie', cushion: { along: direction, diameter, width: g.cushion.width } };
+};
+
+/** Ties as they will be drawn, the tree posed; of the chosen branch the places to tie it to, and how it bends as it is drawn. */
+export function useGuyBench(desk: Desk) {
+  const { tree, plan, branch, short } = desk;
+  const placed = usePlacedAfter(tree);
+  const lines = usePosedLines(tree, plan);
+  const [share, setShare] = useState(1);
+  const shown = useDeferredValue(share);
+  const [at, setAt] = useState<{ branch: string; at: number } | null>(null);
+  const own = useMemo(() => plan?.guys.filter((g) => g.branch === branch) ?? [], [plan, branch]);
+  const tiedAt = at && at.branch === branch ? at.at : own[0]?.at;
+  const choice = useAnswer(
+    () =>
+      plan && branch && branch !== 'trunk' && placed.byId.has(branch) ? worker('weighing').anchors(tree, plan.poses, branch, tiedAt) : Promise.resolve(null),
+    [tree, plan, branch, tiedAt],
+  );
+  const drawn = useAnswer(
+    () => (plan && own.length ? worker('weighing').drawn(tree, plan.poses, own, shown) : Promise.resolve(null)),
+    [tree, plan, own, shown],
+  );
+  const drawing = useMemo<Drawing>(() => {
+    if (!plan || !lines) return {};
+    const bent = new Map(lines);
+    for (const g of plan.guys) bent.set(g.branch, limb(g.line, diametersOf(lines.get(g.branch)!, g.line)));
+    if (drawn && own[0]) bent.set(own[0].branch, drawn.line);
+    const ties = plan.guys.map((g) => tieOf(g, bent.get(g.branch)!, g.at));
+    const place = tiedAt ?? choice?.at;
+    const from = branch && place !== undefined && bent.get(branch) ? pointAt(bent.get(branch)!, place).point : null;
+    const candidates = from && choice ? choice.anchors.slice(0, DRAWN).map((a): DrawnTie => ({ from, to: a.point, look: 'candidate' })) : [];
+    const named = branch ? [branch] : plan.guys.map((g) => g.branch);
+    return {
+      bent,
+      ties: [...ties, ...candidates],
+      poses: own.length && branch ? [{ line: lines.get(branch)! }] : [],
+      labels: [...new Set(named)].map((id) => ({ branch: id, text: short(id) })),
+      foliage: 0.3,
+    };
+  }, [plan, lines, drawn, own, branch, choice, tiedAt, short]);
+  return { drawing, share, setShare, own, choice, drawn, at: tiedAt, setAt };
+}
+
+/** Thickness along a line of other points on the same branch. */
+const diametersOf = (line: Limb, points: readonly Vec[]): number[] => points.map((_, i) => pointAt(line, (lengthOf(line) * i) / (points.length - 1)).diameter);
+
+export const useBench = benchOf(useGuyBench);

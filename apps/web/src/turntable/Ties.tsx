@@ -1,0 +1,66 @@
+import { useEffect, useMemo } from 'react';
+import { add, anySquare, lerp, limb, scale, sub, unit, type Limb, type Vec } from '@ustle/core';
+import type { Room } from './colours';
+import { woodMesh } from './wood-geometry';
+
+/** A tie as it is drawn, in the tree's own space. */
+export interface DrawnTie {
+  from: Vec;
+  to: Vec;
+  /** On or meant, or one of those that there could be. */
+  look: 'tie' | 'candidate';
+  /** Which way its branch runs there, how thick it is, and how wide the cushion is; mm. None on a candidate. */
+  cushion?: { along: Vec; diameter: number; width: number };
+}
+
+const tube = (line: Limb) => ({ id: '', line, flare: 0, sides: 6 });
+const straight = (from: Vec, to: Vec, thick: number) => tube(limb([from, to], [thick, thick]));
+
+/** Two wires twisted round each other, the stick that twists them, and the cushion on the bark. */
+function partsOf(tie: DrawnTie, thick: number): { lines: ReturnType<typeof tube>[]; cushions: ReturnType<typeof tube>[] } {
+  const { from, to, cushion } = tie;
+  if (tie.look === 'candidate') return { lines: [straight(from, to, thick * 0.45)], cushions: [] };
+  const along = unit(sub(to, from));
+  const side = anySquare(along);
+  const middle = lerp(from, to, 0.5);
+  const stick = scale(side, thick * 4);
+  return {
+    lines: [
+      ...[1, -1].map((hand) => {
+        const off = scale(side, thick * 0.8 * hand);
+        return tube(limb([add(from, off), middle, add(to, scale(off, -1))], [thick, thick, thick]));
+      }),
+      straight(sub(middle, stick), add(middle, stick), thick * 1.4),
+    ],
+    cushions: cushion
+      ? [straight(sub(from, scale(cushion.along, cushion.width / 2)), add(from, scale(cushion.along, cushion.width / 2)), cushion.diameter + thick * 2)]
+      : [],
+  };
+}
+
+/** Ties as taut lines to their anchors, with their cushions; those that there could be as thin lines. */
+export function Ties({ ties, room, thick }: { ties: readonly DrawnTie[]; room: Room; thick: number }) {
+  const [lines, thin, cushions] = useMemo(() => {
+    const parts = ties.map((tie) => ({ ...partsOf(tie, thick), look: tie.look }));
+    const mesh = (of: ReturnType<typeof tube>[]) => woodMesh(of, null).geometry;
+    return [
+      mesh(parts.filter((p) => p.look === 'tie').flatMap((p) => p.lines)),
+      mesh(parts.filter((p) => p.look === 'candidate').flatMap((p) => p.lines)),
+      mesh(parts.flatMap((p) => p.cushions)),
+    ] as const;
+  }, [ties, thick]);
+  useEffect(() => () => [lines, thin, cushions].forEach((g) => g.dispose()), [lines, thin, cushions]);
+  return (
+    <>
+      <mesh geometry={lines} castShadow frustumCulled={false}>
+        <meshBasicMaterial color={room.pose} />
+      </mesh>
+      <mesh geometry={thin} frustumCulled={false}>
+        <meshBasicMaterial color={room.pose} transparent opacity={0.45} />
+      </mesh>
+      <mesh geometry={cushions} castShadow frustumCulled={false}>
+        <meshPhongMaterial color={room.ink} />
+      </mesh>
+    </>
+  );
+}

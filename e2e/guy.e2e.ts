@@ -1,0 +1,94 @@
+import { ask } from '../apps/server/test/server';
+import { actElsewhere, idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, there, until, visit, type App } from './app';
+
+let app: App;
+beforeAll(async () => {
+  app = await open(4790);
+  loadStudio(app.server.address);
+});
+afterAll(() => app.close());
+
+interface Planned {
+  unwired: { branch: string; guy?: boolean }[];
+  guys: { id: string; branch: string; tension: number; fixed: boolean; anchor: { kind: string }; checks: { ok: boolean }[]; stages: number | null }[];
+  order: string[];
+}
+const planOf = async (name: string): Promise<Planned> => (await ask(app.server.address, 'GET', `/api/trees/${await idOf(app, name)}/plan`)).body;
+
+test('a branch too thick for wire gets a tie: to a drainage hole instead, fixed, drawn, put on, looked at in Season, taken off', async () => {
+  const { page } = app;
+  // Old Ferry's lowest branch, measured thicker, to be lowered.
+  const { tree } = await stored(app, 'Old Ferry');
+  const low = tree.branches
+    .filter((b: { parent: string; state: string }) => b.parent === 'trunk' && b.state !== 'dead')
+    .sort((a: { at: number }, b: { at: number }) => a.at - b.at)[0];
+  expect((await actElsewhere(app, 'Old Ferry', { kind: 'pose', branch: low.id, bearing: low.bearing, elevation: low.elevation - 25, bends: [] })).status).toBe(
+    200,
+  );
+  expect((await actElsewhere(app, 'Old Ferry', { kind: 'remeasure', branch: low.id, changes: { d: 28, tipD: 12 } })).status).toBe(200);
+  const proposed = await planOf('Old Ferry');
+  expect(proposed.unwired.find((u) => u.branch === low.id)).toMatchObject({ guy: true });
+  const first = proposed.guys.find((g) => g.branch === low.id)!;
+  expect(first.fixed).toBe(false);
+  expect(proposed.order.at(-1)).toMatch(/^g/);
+
+  await visit(app, `/tree/${await idOf(app, 'Old Ferry')}/guy`);
+  await sceneReady(page);
+  await (await there(page, `[data-guy="${first.id}"]`)).evaluate((row) => (row as HTMLElement).click());
+  await says(page, /Draw it, from nothing to full.*bears \d+ N safely.*Mind yourself.*Where .* can be tied to/);
+  await pressWhere(page, 'aside li button', /^drainage hole \d/);
+  await until(app, 'Old Ferry', (v) => v.tree.plan.guys[0]?.anchor.kind === 'pot-hole');
+  await says(page, /to drainage hole \d, up through the soil, \d+ N, settled/);
+
+  // Drawn to nothing it pulls with nothing.
+  await page.$eval('aside input[type="range"]', (input) => {
+    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(input, '0');
+    input.dispatchEvent(new Event('input', { bubbles: true }));
+  });
+  await says(page, /\n0 N, strain \d%/);
+
+  // A tie beyond the tip is refused beside its field, and nothing is stored.
+  const field = 'xpath/.//aside//label[normalize-space()="Tie it at"]/following::input[1]';
+  await (await there(page, field)).focus();
+  await page.keyboard.type('9');
+  await page.keyboard.press('Tab');
+  await says(page, /Tie it at: .*not \d+9/);
+  expect((await stored(app, 'Old Ferry')).tree.plan.guys).toHaveLength(1);
+
+  await visit(app);
+  await says(page, /Put it on/);
+  await pressWhere(page, 'aside button', / is tied$/);
+  await until(app, 'Old Ferry', (v) => v.tree.record.at(-1)?.kind === 'guyed');
+  expect((await stored(app, 'Old Ferry')).tree.record.at(-1)).toMatchObject({
+    done: 'placed',
+    guy: 'g1',
+    branch: low.id,
+    twists: expect.any(Number),
+    tension: expect.any(Number),
+  });
+  await says(page, /On since 20 May 2026.*Look at its cushion by/);
+  await press(page, 'Twisted shorter');
+  await until(app, 'Old Ferry', (v) => v.tree.record.at(-1)?.done === 'twisted');
+  await visit(app, '/season');
+  await says(page, /look at the cushion of its tie/);
+  await page.goBack();
+  await sceneReady(page);
+  await pressWhere(page, 'aside button', /^it is off$/);
+  await until(app, 'Old Ferry', (v) => v.tree.record.at(-1)?.done === 'removed' && v.tree.plan.guys.length === 0);
+  await press(page, 'Undo');
+  await until(app, 'Old Ferry', (v) => v.tree.plan.guys.length === 1);
+  expect(app.errors).toEqual([]);
+});
+
+test('ties that have stood for years: on, their cushions due, one of them let go by keyboard', async () => {
+  const { page } = app;
+  await visit(app, `/tree/${await idOf(app, 'Perseverance')}/guy`);
+  await sceneReady(page);
+  await says(page, /2 ties, 2 of them on/);
+  await page.focus('[data-guy="g1"]');
+  await page.keyboard.press('Enter');
+  await says(page, /On since .* 2023.*hold by itself/);
+  await pressWhere(page, 'aside button', /^looked at it$/);
+  await until(app, 'Perseverance', (v) => v.tree.record.at(-1)?.done === 'looked');
+  expect(app.errors).toEqual([]);
+});
