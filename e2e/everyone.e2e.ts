@@ -29,6 +29,7 @@ const VIEWS: [name: string, tree: string | null, path: string, opened?: (page: P
   ['trunk', 'Gannet', '/pose?sheet=trunk'],
   ['wire', 'Squall', '/wire?branch=b1'],
   ['guy', 'Lantern', '/guy'],
+  ['a tie', 'Perseverance', '/guy', async (page) => (await page.waitForSelector('[data-guy]'))!.evaluate((row) => (row as HTMLElement).click())],
   ['watch', 'Lantern', '/watch'],
   ['about a tree', 'Lantern', '/watch', (page) => press(page, 'About it')],
   ['no such tree', null, '/tree/nobody/front'],

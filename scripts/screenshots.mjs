@@ -28,11 +28,17 @@ const firstRun = async (name) => {
   return plan.runs.flatMap((r) => r.branches).find((b) => !on.has(b.branch)).branch;
 };
 
+/** The thickest branch on the trunk that stays. */
+const thickest = async (name) => {
+  const { tree } = await (await fetch(`${address}/api/trees/${idOf(name)}`)).json();
+  const cut = new Set(tree.plan.decisions.map((d) => d.branch));
+  return tree.branches.filter((b) => b.parent === 'trunk' && b.state !== 'dead' && !cut.has(b.id)).sort((a, b) => b.d - a.d)[0].id;
+};
+
 const firstPose = async (name) => (await (await fetch(`${address}/api/trees/${idOf(name)}/plan`)).json()).poses.find((p) => p.from === 'plan').branch;
 
 const VIEWS = [
   ['bench', '/bench', DESK],
-  ['bench-lamp', '/bench', DESK, 'lamp'],
   ['season', '/season', DESK],
   ['read', `/tree/${idOf('Lantern')}/read`, DESK],
   ['front', `/tree/${idOf('Lantern')}/front`, DESK],
@@ -47,6 +53,7 @@ const VIEWS = [
   ['wire', `/tree/${idOf('Lantern')}/wire?branch=${await firstRun('Lantern')}`, DESK],
   ['wire-sheet', `/tree/${idOf('Lantern')}/pieces`, { width: 900, height: 1000 }],
   ['rack', `/rack?trees=${idOf('Lantern')},${idOf('Gannet')}`, DESK],
+  ['guy', `/tree/${idOf('Gannet')}/guy?branch=${await thickest('Gannet')}`, DESK],
   ['watch', `/tree/${idOf('Squall')}/watch?branch=${await firstCoil('Squall')}`, DESK],
   ['phone-bench', '/bench', PHONE],
   ['phone-watch', `/tree/${idOf('Squall')}/watch`, PHONE],

@@ -239,3 +239,28 @@ test('strain is told over a thickness of wood: a finer chain does not make it gr
   const rod = rodOf(bough, wood, { segments: 20 });
   expect(curvatureIn(rod, new Float64Array(40), 3)).toBe(0);
 });
+
+test('another planting angle slackens a tie or draws it tighter, and by how much is told; a branch that is cut takes its anchors along', () => {
+  const on = after(yew(), guy(), { ...guy({ guy: 'g1' }), kind: 'tie', on: '2026-02-01', length: 340 } as Intent);
+  const straight = planOf(on).guys[0]!;
+  const now = Math.hypot(...straight.from.map((x, i) => x - straight.to[i]!));
+  const taut = (length: number, front = { bearing: 0, pitch: 0, roll: 0 }): string => {
+    const record = on.record.map((l) => (l.kind === 'guyed' ? { ...l, length } : l));
+    return planOf({ ...on, record, plan: { ...on.plan, front } }).guys[0]!.because.join(' ');
+  };
+  expect(taut(now)).not.toMatch(/planting angle/);
+  expect(taut(now + 6)).toMatch(/hangs 6 mm slack/);
+  // Leaning to the branch's own side it comes down towards its anchor; to the other side it goes up.
+  const leaned = [-8, 8].map((roll) => taut(now, { bearing: 0, pitch: 0, roll }));
+  expect(leaned.filter((said) => /\d+ mm slack/.test(said))).toHaveLength(1);
+  expect(leaned.filter((said) => /\d+ mm tighter/.test(said))).toHaveLength(1);
+  expect(planOf(on).lostTies).toEqual([]);
+
+  const toWood = after(yew(), guy({ anchor: { kind: 'jin', branch: 'j', at: 30 } }));
+  expect(planOf(after(toWood, { kind: 'decide', branch: 'j', act: 'remove' })).lostTies).toEqual([
+    expect.stringMatching(/^The tie on .* \(g1\) was to hold on to .*, which goes: leave a stub/),
+  ]);
+  expect(planOf(after(on, { kind: 'decide', branch: 'a', act: 'remove' })).lostTies).toEqual([expect.stringMatching(/comes off with its branch/)]);
+  const holes = { ...on, pot: { ...on.pot, holes: [] } };
+  expect(planOf(holes).lostTies).toEqual([expect.stringMatching(/has no anchor any more/)]);
+});

@@ -17,7 +17,7 @@ const NONE: readonly never[] = [];
 
 interface Props {
   pictures: readonly Picture[];
-  scene: Pick<TurntableProps, 'tree' | 'coils' | 'selected' | 'onSelect'>;
+  scene: Pick<TurntableProps, 'tree' | 'coils' | 'ties' | 'selected' | 'onSelect'>;
 }
 
 /** Two to four pictures beside each other, each with its own planting angle, turning together or apart. */

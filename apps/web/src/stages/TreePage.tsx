@@ -9,6 +9,7 @@ import { useTree, useYard } from '../shared/queries';
 import { STAGES } from './all';
 import { DayShown } from './DayShown';
 import { useCoils } from './drawn-coils';
+import { useTies } from './drawn-ties';
 import { DeskContext, useNewDesk, type Desk } from './desk';
 import { Ribbon } from './Ribbon';
 import { BenchContext, type Drawing, type Stage } from './stage';
@@ -58,7 +59,9 @@ function Picture({ desk, drawing }: { desk: Desk; drawing: Drawing }) {
   const past = day < today;
   const shown = useMemo(() => (past ? treeOn(tree, dayOf(day)) : tree), [tree, past, day]);
   const after = useMemo(() => (past ? null : outcomeOf(tree).tree), [tree, past]);
-  const scene = { tree: measured ?? shown, coils: allCoils, selected: branch, onSelect: setBranch };
+  // Ties stand on the tree in every stage: a hose or a can pulls at what nobody sees.
+  const ties = useTies(desk, measured ?? shown);
+  const scene = { tree: measured ?? shown, coils: allCoils, ties, selected: branch, onSelect: setBranch };
   if (beside?.length) return <SideBySide pictures={beside} scene={scene} />;
   return (
     <Turntable {...scene} after={measured ? null : after} plumb={plumb} bearing={bearing} onBearing={setBearing} view={tree.plan.front ?? LEVEL} {...drawn} />

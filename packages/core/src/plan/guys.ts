@@ -1,8 +1,9 @@
 import { speciesOf, woodOf } from '../species/index.js';
 import { linesInWorld, presentLine, restFor, stageDates, standingOf } from '../pose/index.js';
-import { lengthOf, limb, type Limb, type Vec } from '../space/index.js';
-import type { MarkStage, PlacedTree, PlannedPose } from '../tree/index.js';
+import { distance, lengthOf, limb, type Limb, type Vec } from '../space/index.js';
+import { guysOn, type MarkStage, type Names, type PlacedTree, type PlannedPose, type Tree } from '../tree/index.js';
 import {
+  anchorAt,
   drawnTo,
   NEAR_DEG,
   rankAnchors,
@@ -68,14 +69,28 @@ export const heldBranch = (placed: PlacedTree, poses: Poses, branch: string): He
   wanted: linesInWorld(placed, poses).get(branch)!,
 });
 
+/** From how many mm on a change of a tie's length matters. */
+const TAUT = 1.5;
+
+/** What has become of a tie that is on, where its ends are no longer as far apart as when it was drawn: the planting angle was changed, or the branch moved. */
+function sayTaut(on: WatchedGuy | undefined, now: number): string[] {
+  if (!on || on.length === null || Math.abs(now - on.length) < TAUT) return [];
+  const by = Math.abs(now - on.length).toFixed(0);
+  return now < on.length
+    ? [`It hangs ${by} mm slack at this planting angle: twist it shorter.`]
+    : [`It would be drawn ${by} mm tighter at this planting angle: let it out first.`];
+}
+
 function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, on: WatchedGuy | undefined): PlanGuy {
   const { back } = standingOf(placed);
   const stages = guy.tension > 0 ? stagesFor(guy.risk) : 1;
   const rest = restFor(guy.diameter, guy.risk);
+  const taut = distance(guy.from, guy.to);
   const line = (of: Limb): Vec[] => of.points.map((p) => rounded(back(p)));
   return {
     ...guy,
     fixed,
+    because: [...guy.because, ...sayTaut(on, taut)],
     tension: digits(guy.tension, 1),
     length: digits(guy.length, 0),
     wireLength: digits(guy.wireLength, 0),
@@ -161,6 +176,22 @@ export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unw
     add(false, proposeFor(world, heldBranch(placed, poses, b.branch.id), ties, id));
   }
   return guys;
+}
+
+/** Ties that lose their branch or their anchor by what the plan takes off or by what was measured anew, and the way out. */
+export function lostTies(tree: Tree, after: PlacedTree, onDay: number, names: Names): string[] {
+  const on = new Set(guysOn(tree, onDay).map((g) => g.guy));
+  const world = guyWorld(after, []);
+  return tree.plan.guys.flatMap((g) => {
+    const tie = `The tie on ${names(g.branch)} (${g.id})`;
+    const line = world.lines.get(g.branch);
+    if (!line) return [`${tie} ${on.has(g.id) ? 'comes off with its branch: let it go slowly before the cut' : 'goes with its branch'}.`];
+    if (anchorAt(world, g.anchor, line.points[0]!)) return [];
+    const other = g.anchor.branch;
+    const why =
+      other && !after.byId.has(other) ? `was to hold on to ${names(other)}, which goes: leave a stub of it as dead wood, or` : 'has no anchor any more:';
+    return [`${tie} ${why} choose another anchor${on.has(g.id) ? ' and tie it there before the old one is let go' : ''}.`];
+  });
 }
 
 /** All anchors for a tie on one branch, the best first, and where it is tied (in a fork, where there is one); points in the tree's own space. */

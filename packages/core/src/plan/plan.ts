@@ -25,7 +25,7 @@ import { plainBend, planPose, type PlanPose } from './poses.js';
 import { pastByWindow, sayGreen } from './past.js';
 import { planWiring, type Unwired, type WiringMemory } from '../wire/index.js';
 import { coverageOf, cutListOf, type Coverage, type PlanCut } from './coverage.js';
-import { planGuys, type PlanGuy } from './guys.js';
+import { lostTies, planGuys, type PlanGuy } from './guys.js';
 import { lostAnchors } from './lost-anchors.js';
 import { planRun, type PlanRun } from './runs.js';
 import { watch, type Dates, type Watched } from '../growth/index.js';
@@ -84,6 +84,8 @@ export interface PlanDocument {
   coverage: Coverage;
   /** Ties that the plan fixes, and those proposed for what no coil holds. */
   guys: PlanGuy[];
+  /** Ties that lose their branch or their anchor, and the way out. */
+  lostTies: string[];
   wires: PlanWire[];
   notes: string[];
 }
@@ -213,6 +215,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
     cutList: cutListOf(wiring.runs.filter((r) => r.branches.some((b) => !on.has(b.branch)))),
     coverage: coverageOf(wiring.runs, placed, on, reading, lostAnchors(tree, after.tree, wiring.runs, names)),
     guys,
+    lostTies: lostTies(tree, after, onDay, names),
     wires: watch(placed, onDay).map(planWire),
     notes: [
       `Figures for ${findSpecies(tree.species)!.name} are estimates for branch wood in pots; the tree's own record corrects them.`,

@@ -14,6 +14,8 @@ export interface GuyOn {
   tension: number | null;
   /** How far the branch came, degrees. */
   cameDeg: number | null;
+  /** mm from the tie point to the anchor when it was last drawn taut. */
+  length: number | null;
   /** The last day that somebody was at it, and how the bark was under its cushion. */
   seen: number;
   bark: MarkStage | null;
@@ -43,6 +45,7 @@ export function guysOn(tree: Tree, onDay: number): GuyOn[] {
       twists: Math.max(0, (before?.twists ?? 0) + turned),
       tension: line.tension ?? before?.tension ?? null,
       cameDeg: line.cameDeg ?? before?.cameDeg ?? null,
+      length: line.length ?? before?.length ?? null,
       seen: day,
       bark: line.bark ?? before?.bark ?? null,
     });

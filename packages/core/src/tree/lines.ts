@@ -78,6 +78,7 @@ export const LINE_FIELDS = {
     twists: optional(figure(0, 200, 'twists', 'by how many', 0.5)),
     tension: optional(figure(0, 5000, 'N', 'what it pulls with, as reckoned', 1)),
     cameDeg: optional(degrees(0, 180, 'how far the branch came')),
+    length: optional(mm(1, 5000, 'from the tie point to the anchor, taut')),
     bark: optional(oneOf(MARK_STAGES, 'how the bark is under its cushion')),
   },
   pushed: {

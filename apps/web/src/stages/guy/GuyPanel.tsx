@@ -22,6 +22,11 @@ export function GuyPanel() {
           ? `${guys.length === 1 ? 'One tie' : `${guys.length} ties`}${on ? `, ${on} of them on` : ''}. Coils first, ties after: behind a tie nothing can be wound.`
           : 'No branch needs a tie: wire holds them all. Any branch can be tied all the same.'}
       </PanelHead>
+      {plan.lostTies.map((said) => (
+        <p key={said} className="mb-2 border-l-4 border-madder bg-base-100 px-3 py-2">
+          {said}
+        </p>
+      ))}
       {without.map((u) => (
         <p key={u.branch} className="mb-2 text-quiet">
           {names(u.branch)}: {u.because.join(' ')}{' '}

@@ -17,6 +17,7 @@ export function TieActs({ guy }: { guy: PlanGuy }) {
   const [came, setCame] = useState<number | null>(null);
   const [bark, setBark] = useState<MarkStage>('clear');
   const { id, branch, at, anchor, wire, cushion, tension } = guy;
+  const taut = Math.round(guy.length - guy.shortening);
   const moved = { ...(twists ? { twists } : {}), ...(came ? { cameDeg: came } : {}) };
   const line = (done: 'twisted' | 'loosened' | 'looked'): void =>
     void act({
@@ -26,7 +27,7 @@ export function TieActs({ guy }: { guy: PlanGuy }) {
       guy: id,
       done,
       ...(done === 'looked' ? { bark } : moved),
-      ...(done === 'twisted' ? { tension: Math.round(tension) } : {}),
+      ...(done === 'twisted' ? { tension: Math.round(tension), length: taut } : {}),
     });
   return (
     <section className="space-y-3 border-t border-rule pt-3">
@@ -66,7 +67,19 @@ export function TieActs({ guy }: { guy: PlanGuy }) {
           type="button"
           className="btn btn-primary w-full"
           onClick={() =>
-            void act({ kind: 'tie', on, ...(guy.fixed ? { guy: id } : {}), branch, at, anchor, wire, cushion, tension: Math.round(tension), ...moved })
+            void act({
+              kind: 'tie',
+              on,
+              ...(guy.fixed ? { guy: id } : {}),
+              branch,
+              at,
+              anchor,
+              wire,
+              cushion,
+              tension: Math.round(tension),
+              length: taut,
+              ...moved,
+            })
           }
         >
           {names(branch)} is tied
