@@ -191,17 +191,10 @@ class Wiring {
     this.wanted.set('trunk', { ...need, bends, pose: undefined, past: USUAL_PAST, run: given });
     this.laid.push(laidWire(path, half, size / 2));
     this.coils.set('trunk', { way: wayOfCoil(places, half), hand, run: given?.id ?? '', made: coil });
-    const length = pieceLength(path.length + soil, size);
     this.runs.push({
       id: given?.id ?? '',
       kind: 'trunk',
-      metal,
-      size,
-      gauge: metal === 'copper' ? gaugeOf(size) : null,
-      strands,
-      angle,
-      length,
-      mass: wireMass(metal, size, length * strands),
+      ...asPiece({ metal, strands, angle }, size, path.length + soil),
       order: 0,
       route: null,
       anchor: { run: null, turns: 0, soil },
@@ -337,20 +330,12 @@ class Wiring {
   private addPiece(limb: string, joined: Joined, { path, coils }: Laid, across: boolean): void {
     const half = joined.way.half;
     const first = this.wanted.get((joined.ends[0] ?? joined.ends[1]!).need.branch)!;
-    const { metal, strands, angle } = first;
     const { size } = joined;
-    const length = pieceLength(path.length, size);
     const anchoredOn = this.coils.get(limb)?.run ?? null;
     const run: RunPlan = {
       id: first.run?.id ?? '',
       kind: joined.kind,
-      metal,
-      size,
-      gauge: metal === 'copper' ? gaugeOf(size) : null,
-      strands,
-      angle,
-      length,
-      mass: wireMass(metal, size, length * strands),
+      ...asPiece(first, size, path.length),
       order: Math.min(...joined.ends.flatMap((e) => (e ? this.placed.byId.get(e.need.branch)!.order : []))),
       route: {
         side: (joined.hidden ?? 0) > 0.5 ? 'behind' : 'front',
@@ -435,6 +420,12 @@ class Wiring {
       ],
     };
   }
+}
+
+/** Wire, length and weight of a piece whose path is so long. */
+function asPiece({ metal, strands, angle }: Pick<Need, 'metal' | 'strands' | 'angle'>, size: number, path: number) {
+  const length = pieceLength(path, size);
+  return { metal, size, gauge: metal === 'copper' ? gaugeOf(size) : null, strands, angle, length, mass: wireMass(metal, size, length * strands) };
 }
 
 /** Where the trunk's wire comes out of the soil, mm along the trunk, and how deep of the pot it is pushed in. */
