@@ -1,6 +1,6 @@
 // The made-up studio "Tidewall Yard": its trees, with plans and records dated from the day they are loaded.
 import { readFileSync } from 'node:fs';
-import { anchorsOf, dayOf, decided, isoOf, placeTree, planTree, searchFronts, stemsOf, watch } from '@ustle/core';
+import { dayOf, decided, isoOf, placeTree, planTree, searchFronts, stemsOf, watch } from '@ustle/core';
 import { readTreeFile } from '@ustle/files';
 
 const read = (name) => {
@@ -190,28 +190,30 @@ const levanterPosed = (cypress, today) => {
   };
 };
 
-/** The redwoods: two thick low branches held by ties for three years, looked at since, one bark touched under its cushion. */
+/** The redwoods: two low branches held by ties to the rim beneath them for three years, looked at since, one bark touched under its cushion. */
 const perseveranceTied = (clump, today) => {
   const since = today - 1090;
   const stems = stemsOf(clump);
-  const thickest = clump.branches.filter((b) => !stems.has(b.id) && b.state !== 'dead' && b.length > 90).sort((a, b) => b.d - a.d);
-  const placed = placeTree(clump);
-  const [first, second] = thickest.slice(0, 2).flatMap(({ id, bearing }) => {
-    const poses = [{ branch: id, bends: [] }];
-    const { at, anchors } = anchorsOf(placed, [...poses], id);
-    const anchor = anchors.find((a) => a.anchor.kind === 'pot-rim' || a.anchor.kind === 'pot-hole') ?? {
-      anchor: { kind: 'pot-rim', bearing: (Math.round(bearing / 30) * 30) % 360 },
-    };
-    return [{ branch: id, at, anchor: anchor.anchor }];
+  const low = clump.branches.filter((b) => !stems.has(b.id) && (b.parent === 'trunk' || stems.has(b.parent)) && b.state !== 'dead' && b.length > 90);
+  const tied = (guys) => ({ ...clump, plan: { ...clump.plan, guys } });
+  const tie = ({ id, bearing, length }) => ({
+    branch: id,
+    at: Math.round(length * 0.62),
+    anchor: { kind: 'pot-rim', bearing: (Math.round(bearing / 30) * 30) % 360 },
+    wire: 1.2,
+    cushion: { kind: 'tube', width: 16 },
   });
-  const ties = [first, second].map((tie, i) => ({ id: `g${i + 1}`, ...tie, wire: 1.2, cushion: { kind: 'tube', width: 16 } }));
-  const line = (day, tie, of) => ({ on: isoOf(day), kind: 'guyed', branch: tie.branch, guy: tie.id, ...of });
+  const isClear = (of) => planTree(tied([{ id: 'g1', ...of }]), today, { fronts: false }).guys[0].checks.every((c) => c.ok);
+  const ties = [];
+  for (const of of low.sort((a, b) => b.d - a.d).map(tie)) {
+    if (ties.length < 2 && isClear(of)) ties.push({ id: `g${ties.length + 1}`, ...of });
+  }
+  const line = (day, of, what) => ({ on: isoOf(day), kind: 'guyed', branch: of.branch, guy: of.id, ...what });
   return {
-    ...clump,
-    plan: { ...clump.plan, guys: ties },
+    ...tied(ties),
     record: [
-      ...ties.map((tie, i) => line(since, tie, { done: 'placed', twists: 6, tension: [62, 45][i], cameDeg: [12, 10][i] })),
-      ...ties.map((tie, i) => line(since + 14, tie, { done: 'twisted', twists: 4, tension: [85, 60][i], cameDeg: [22, 17][i] })),
+      ...ties.map((of, i) => line(since, of, { done: 'placed', twists: 6, tension: [62, 45][i], cameDeg: [12, 10][i] })),
+      ...ties.map((of, i) => line(since + 14, of, { done: 'twisted', twists: 4, tension: [85, 60][i], cameDeg: [22, 17][i] })),
       line(today - 60, ties[0], { done: 'looked', bark: 'clear' }),
       line(today - 60, ties[1], { done: 'looked', bark: 'touching' }),
     ],

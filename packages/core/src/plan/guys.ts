@@ -155,7 +155,10 @@ export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unw
     }
   };
   for (const branch of new Set(here.map((g) => g.branch))) {
-    const held = heldBranch(placed, poses, branch);
+    const posed = heldBranch(placed, poses, branch);
+    // A branch that a tie has drawn is measured as it is held; where its artist wants it nowhere else, that is where it shall be.
+    const stays = here.some((g) => g.branch === branch && on.has(g.id)) && !tree.plan.poses.some((p) => p.branch === branch);
+    const held = stays ? { ...posed, wanted: posed.now } : posed;
     const own = here.filter((g) => g.branch === branch && g.at <= lengthOf(held.now));
     const drawn = own.slice(0, 2).map((g): GuyRef => {
       const tension = on.get(g.id)?.tension ?? null;

@@ -57,7 +57,7 @@ export function OpenTie({ guy }: { guy: PlanGuy }) {
             min="0"
             max="100"
             value={Math.round(share * 100)}
-            className="range range-sm w-full"
+            className="range range-xs w-full"
             onChange={(event) => setShare(Number(event.target.value) / 100)}
           />
           <span aria-live="polite">
