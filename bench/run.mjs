@@ -11,6 +11,7 @@ install();
 build();
 // What it measures is there only now.
 const {
+  anchorsOf,
   consequencesOf,
   dayOf,
   drawTipTo,
@@ -35,6 +36,7 @@ const {
   shapeOf,
   slopeOf,
   speciesOf,
+  tieDown,
   woodOf,
   WiringMemory,
 } = await import('@ustle/core');
@@ -138,6 +140,18 @@ wirings.forEach(({ took, note }, i) =>
     `${i ? `× ${(took / wirings[i - 1].took).toFixed(1)} for twice the branches; ` : ''}${note}`,
   ),
 );
+
+console.log('\nTies');
+const bough = { line: limb([[0, 0, 200], [160, 20, 280], [360, 0, 360]], [26, 20, 12]), wood: woodOf(speciesOf('yew')), heft: HEFT, at: 250, toward: [1, 0.05, 0.05] }; // prettier-ignore
+const tieTimes = [14, 20, 40, 80].map((segments) => time(() => tieDown({ ...bough, anchors: [[250, 0, 0]], segments }), 5));
+tieTimes.forEach((t, i) => row(`one tie solved, ${[14, 20, 40, 80][i]} segments`, ms(t), i ? `× ${(t / tieTimes[i - 1]).toFixed(1)}` : ''));
+row('two ties on one branch, 40 segments', ms(time(() => tieDown({ ...bough, anchors: [[260, -180, 0], [200, 220, 0]] }), 5))); // prettier-ignore
+const tiedTree = placeTree(largeTree(150, 3));
+const tiedPoses = proposePoses(tiedTree).poses;
+const held = tiedTree.branches.find((b) => b.order === 1 && tiedPoses.some((p) => p.branch === b.branch.id)).branch.id;
+let ranked;
+const ranking = time(() => (ranked = anchorsOf(tiedTree, tiedPoses, held).anchors), 3);
+row(`${ranked.length} anchors ranked, 150 branches`, ms(ranking), `${(ranking / ranked.length).toFixed(1)} ms each`);
 
 console.log('\nFront search');
 const TILTS = [-20, -15, -10, -5, 0, 5, 10, 15, 20];

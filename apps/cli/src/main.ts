@@ -58,6 +58,12 @@ function summary(tree: Tree, plan: PlanDocument): string[] {
           r.branches.map((b) => b.branch),
         )}, ${r.metal} ${r.size} mm × ${r.strands}, ${r.length} mm`,
     ),
+    ...plan.guys.map(
+      (g) =>
+        `  ${g.id}: ${names(g.branch)} tied to ${g.anchor.kind}${g.anchor.branch ? ` ${names(g.anchor.branch)}` : ''}, ${g.tension} N, ${g.windlassTurns} twists${g.checks.some((c) => !c.ok) ? `. ${g.checks.flatMap((c) => (c.ok ? [] : c.said)).join(' ')}` : ''}`,
+    ),
+    ...plan.lostTies,
+    ...plan.coverage.said,
     ...plan.wires.map((w) => `  ${w.run || 'wire'} on ${names(w.branch)}: look on ${w.nextInspection}. ${w.because.join(' ')}`),
     ...plan.notes,
   ];

@@ -71,6 +71,7 @@ test('check, plan and convert a sound file; the plan is the same byte for byte',
     'cutList',
     'coverage',
     'guys',
+    'lostTies',
     'wires',
     'notes',
   ]);

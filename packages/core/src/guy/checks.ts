@@ -1,4 +1,4 @@
-import { add, closestBetween, cross, distance, limb, lerp, pointAt, scale, sub, unit, type Vec } from '../space/index.js';
+import { add, boxed, boxesApart, closestBetween, cross, distance, limb, lerp, pointAt, scale, sub, unit, type Vec } from '../space/index.js';
 import { METAL_DATA } from '../wood/index.js';
 import type { Bark } from '../species/index.js';
 import { isBehind, potWeight, type AnchorPlace } from './anchors.js';
@@ -10,8 +10,9 @@ export const TIE_SIZES = [0.8, 1, 1.2, 1.5, 1.8, 2] as const;
 const CUSHIONS = [8, 12, 16, 20, 25, 30, 40];
 /** What bark bears of a cushion for months, MPa; own estimates. */
 export const BARK_BEARS: Record<Bark, number> = { thin: 0.5, medium: 0.8, corky: 1.2 };
-/** A tie keeps so far from other wood, mm. */
+/** A tie keeps so far from other wood, mm; what is farther than that is not looked at. */
 const CLEAR = 3;
+const FAR = 60;
 /** A tree that is tied into its pot stands so many times what its weight alone would hold; own estimate. */
 const TIED_IN = 3;
 /** So many ties cross one sixth of the soil and a can still gets in. */
@@ -67,7 +68,8 @@ export function nearestWood(world: GuyWorld, tie: TieToCheck): { branch: string;
   let nearest: { branch: string; gap: number } | null = null;
   for (const [branch, other] of world.lines) {
     if (branch === tie.branch || branch === tie.anchor.ref.branch || (branch === 'trunk' && ['trunk', 'screw', 'root'].includes(tie.anchor.ref.kind))) continue;
-    const found = closestBetween(line, other, nearest?.gap ?? 60);
+    if (boxesApart(boxed(line), boxed(other), nearest?.gap ?? FAR)) continue;
+    const found = closestBetween(line, other, nearest?.gap ?? FAR);
     if (found) nearest = { branch, gap: found.gap };
   }
   return nearest;
@@ -124,9 +126,9 @@ export function checkTie(world: GuyWorld, tie: TieToCheck, others: readonly TieT
     },
     {
       check: 'clear',
-      value: wood?.gap ?? 60,
+      value: wood?.gap ?? FAR,
       limit: CLEAR,
-      ok: (wood?.gap ?? 60) >= CLEAR,
+      ok: (wood?.gap ?? FAR) >= CLEAR,
       said: wood && wood.gap < CLEAR ? 'It rubs on wood on its way.' : 'It is clear of other wood.',
     },
   ];

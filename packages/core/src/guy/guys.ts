@@ -68,7 +68,7 @@ const ENDS = 120;
 const TWISTED_SHARE = 0.01;
 /** Farther from where it shall go than this, it does not reach; degrees. */
 export const NEAR_DEG = 4;
-const COARSE = 14;
+const COARSE = 10;
 /** Of two anchors else alike the one that takes less pull: so many newtons count as a degree missed. */
 const RANK_N = 100;
 /** A tie is no longer than this share of what the branch measures, or it would be everywhere. */
@@ -88,7 +88,7 @@ export function tiePointOf(world: GuyWorld, { branch, now }: Held): { at: number
 
 const towardOf = ({ wanted }: Held, at: number): Vec => sub(pointAt(wanted, Math.min(at, lengthOf(wanted))).point, wanted.points[0]!);
 
-const solve = (world: GuyWorld, held: Held, at: number, anchors: readonly Vec[], own: { segments?: number; share?: number } = {}): Tied =>
+const solve = (world: GuyWorld, held: Held, at: number, anchors: readonly Vec[], own: { segments?: number; share?: number; rough?: boolean } = {}): Tied =>
   tieDown({ line: held.now, wood: world.wood, heft: HEFT, at, anchors, toward: towardOf(held, at), ...own });
 
 /** Guys on one branch, worked out together: each takes its share of the pull. */
@@ -220,7 +220,7 @@ export function rankAnchors(world: GuyWorld, held: Held, at: number, others: rea
   const reach = REACH * Math.max(lengthOf(held.now), point[2]);
   return anchorsFor(world, { branch: held.branch, point, to, diameter }, reach)
     .map((anchor): RankedAnchor => {
-      const tied = solve(world, held, at, [anchor.point], { segments: COARSE });
+      const tied = solve(world, held, at, [anchor.point], { segments: COARSE, rough: true });
       const tension = tied.tensions[0]!;
       const tie: TieToCheck = {
         branch: held.branch,

@@ -17,6 +17,8 @@ export interface TiedAsked {
   segments?: number;
   /** Of what would bring it there, only so much of the shortening is made. */
   share?: number;
+  /** For comparing many: all but at rest. */
+  rough?: boolean;
 }
 
 export interface Tied {
@@ -42,6 +44,8 @@ const STEP = 0.2;
 const CLOSE = 1e-4;
 /** A step that brings it nearer by less than this, in radians, is the last. */
 const STILL = 3e-4;
+/** Newton's steps in each round but the last: what is not at rest by then, the next round brings there. */
+const ON_THE_WAY = 25;
 /** A tie gives so little: beside the branch it is as good as stiff. */
 const STIFF = 400;
 /** No tie pulls harder than so many times what makes the branch yield at its shoulder when pulled square to it. */
@@ -129,7 +133,7 @@ function strainFrom(rod: Rod, bends: Bends, joint: number): number {
  * A branch drawn by one tie or two, each shortened until its tie point is nearest to where it shall lie. It is the length that is led, as a
  * windlass does: wood that yields gives way under a pull that stays, and no pull would tell where it stops. docs: Ties.
  */
-export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, share }: TiedAsked): Tied {
+export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, share, rough = false }: TiedAsked): Tied {
   const rod = rodOf(line, wood, { segments, heft });
   const total = lengthOf(line);
   const joint = Math.min(segments, Math.max(1, Math.round((at / total) * segments)));
@@ -142,9 +146,9 @@ export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, 
   const yields = yieldMoment(rod.diameters[0]!, wood.strength);
   const stiffness = (STIFF * yields) / reach ** 2;
   const lengths = anchors.map((anchor) => norm(sub(before, anchor)));
-  const under = (shortened: number[], from: Bends): State => {
+  const under = (shortened: number[], from: Bends, steps?: number): State => {
     const ties = anchors.map((anchor, i): Tie => ({ joint, anchor, length: lengths[i]! - shortened[i]!, stiffness }));
-    const { bends } = equilibrium(rod, { ties }, from);
+    const { bends } = equilibrium(rod, { ties }, from, steps);
     const point = shapeOf(rod, bends).points[joint]!;
     return { shortened, ties, bends, point, off: offOf(rod.root, point, axes) };
   };
@@ -163,6 +167,7 @@ export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, 
       const tried = under(
         now.shortened.map((t, i) => Math.max(0, t + share * step[i]!)),
         now.bends,
+        ON_THE_WAY,
       );
       if (Math.hypot(...tried.off) < Math.hypot(...now.off)) next = tried;
     }
@@ -171,11 +176,13 @@ export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, 
     now = next;
     if (gained < STILL) break;
   }
-  if (share !== undefined)
-    now = under(
-      now.shortened.map((s) => s * share),
-      rest,
-    );
+  now =
+    share === undefined
+      ? under(now.shortened, now.bends, rough ? ON_THE_WAY : undefined)
+      : under(
+          now.shortened.map((s) => s * share),
+          rest,
+        );
   const tensions = tensionsOf(now);
   const strains = rod.diameters.map((_, j) => strainFrom(rod, now.bends, j));
   const worst = strains.indexOf(Math.max(...strains));

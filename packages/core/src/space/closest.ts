@@ -121,3 +121,13 @@ export function boxOf({ points, diameters }: Limb): Box {
 /** Whether all of one box is farther than a margin (mm) from the other along some axis. */
 export const boxesApart = (a: Box, b: Box, margin: number): boolean =>
   ([0, 1, 2] as const).some((k) => a.low[k] > b.high[k] + margin || b.low[k] > a.high[k] + margin);
+
+const boxes = new WeakMap<Limb, Box>();
+/** The box of a line that does not change, found once. */
+export function boxed(line: Limb): Box {
+  const before = boxes.get(line);
+  if (before) return before;
+  const made = boxOf(line);
+  boxes.set(line, made);
+  return made;
+}

@@ -1,4 +1,4 @@
-import { boxesApart, boxOf, lengthOf, pointAt, type Box, type Limb } from '../space/index.js';
+import { boxed, boxesApart, lengthOf, pointAt, type Limb } from '../space/index.js';
 import type { FlatBark } from './flat-bark.js';
 
 /** Room between two wires beyond what they need to lie side by side, mm. */
@@ -64,15 +64,6 @@ export function knotsOf(branch: string, bark: FlatBark, other: Limb, wound: numb
 const middle = (values: readonly number[]): number => (Math.min(...values) + Math.max(...values)) / 2;
 /** A turn by the round that is nearest to another one. */
 export const nearTurn = (turn: number, to: number): number => turn + Math.round((to - turn) / (2 * Math.PI)) * 2 * Math.PI;
-
-const boxes = new WeakMap<Limb, Box>();
-export function boxed(line: Limb): Box {
-  const before = boxes.get(line);
-  if (before) return before;
-  const made = boxOf(line);
-  boxes.set(line, made);
-  return made;
-}
 
 /** Whether two limbs are anywhere nearer than some mm. */
 export const mayTouch = (a: Limb, b: Limb, within: number): boolean => !boxesApart(boxed(a), boxed(b), within);

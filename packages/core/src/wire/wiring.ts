@@ -1,4 +1,4 @@
-import { boxesApart, scale, screenAxes, tilting, type Limb, type Vec } from '../space/index.js';
+import { boxed, boxesApart, scale, screenAxes, tilting, type Limb, type Vec } from '../space/index.js';
 import { gaugeOf, gripOf, METAL_DATA, ruleOfThumb, wireMass, type MetalName } from '../wood/index.js';
 import {
   childrenOf,
@@ -17,7 +17,7 @@ import { WOUND_SHARE } from './coil-alone.js';
 import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, tryWire, USUAL_PAST, type WireToTry } from './choose.js';
 import { fitCoil, type FittedCoil } from './coil-fit.js';
 import { FlatBark, type BarkPlace } from './flat-bark.js';
-import { boxed, knotsOf, mayTouch, type Knot } from './knots.js';
+import { knotsOf, mayTouch, type Knot } from './knots.js';
 import { laidWire, liesInWood, type LaidWire } from './laid.js';
 import type { CoilOn, End, Joined, Laid, LimbWork, Need } from './limb-work.js';
 import { serialOf, WiringMemory, type LimbOutcome } from './memory.js';
