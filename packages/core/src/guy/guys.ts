@@ -69,6 +69,8 @@ const TWISTED_SHARE = 0.01;
 /** Farther from where it shall go than this, it does not reach; degrees. */
 export const NEAR_DEG = 4;
 const COARSE = 10;
+const FINER = 28;
+const NEARER = 8;
 /** Of two anchors else alike the one that takes less pull: so many newtons count as a degree missed. */
 const RANK_N = 100;
 /** A tie is no longer than this share of what the branch measures, or it would be everywhere. */
@@ -218,31 +220,36 @@ export function rankAnchors(world: GuyWorld, held: Held, at: number, others: rea
   const toward = towardOf(held, at);
   const to = add(root, scale(unit(toward), distance(point, root)));
   const reach = REACH * Math.max(lengthOf(held.now), point[2]);
-  return anchorsFor(world, { branch: held.branch, point, to, diameter }, reach)
-    .map((anchor): RankedAnchor => {
-      const tied = solve(world, held, at, [anchor.point], { segments: COARSE, rough: true });
-      const tension = tied.tensions[0]!;
-      const tie: TieToCheck = {
-        branch: held.branch,
-        at,
-        point: tied.point,
-        anchor,
-        tension,
-        wire: tieFor(tension),
-        rounds: roundsFor(tension, tieFor(tension)),
-        cushion: cushionFor(tension, diameter, world.bark),
-      };
-      const failed = checkTie(world, tie, others)
-        .filter((c) => !c.ok)
-        .map((c) => c.check);
-      const behind = isBehind(world, anchor.point);
-      const rank =
-        ANCHOR_KINDS.indexOf(anchor.ref.kind) * (anchor.ref.kind === 'screw' ? 2 : 1) +
-        tied.missDeg +
-        5 * failed.length +
-        (behind === false ? 1 : 0) +
-        tension / RANK_N;
-      return { anchor: anchor.ref, point: anchor.point, tension, missDeg: tied.missDeg, behind, failed, rank };
-    })
-    .sort((a, b) => a.rank - b.rank);
+  const judge = (anchor: AnchorPlace, segments: number): RankedAnchor => {
+    const tied = solve(world, held, at, [anchor.point], { segments, rough: true });
+    const tension = tied.tensions[0]!;
+    const tie: TieToCheck = {
+      branch: held.branch,
+      at,
+      point: tied.point,
+      anchor,
+      tension,
+      wire: tieFor(tension),
+      rounds: roundsFor(tension, tieFor(tension)),
+      cushion: cushionFor(tension, diameter, world.bark),
+    };
+    const failed = checkTie(world, tie, others)
+      .filter((c) => !c.ok)
+      .map((c) => c.check);
+    const behind = isBehind(world, anchor.point);
+    const rank =
+      ANCHOR_KINDS.indexOf(anchor.ref.kind) * (anchor.ref.kind === 'screw' ? 2 : 1) +
+      tied.missDeg +
+      5 * failed.length +
+      (behind === false ? 1 : 0) +
+      tension / RANK_N;
+    return { anchor: anchor.ref, point: anchor.point, tension, missDeg: tied.missDeg, behind, failed, rank };
+  };
+  const byRank = (a: RankedAnchor, b: RankedAnchor): number => a.rank - b.rank;
+  const places = anchorsFor(world, { branch: held.branch, point, to, diameter }, reach);
+  const all = places.map((place) => ({ place, ...judge(place, COARSE) })).sort(byRank);
+  // Of those that are looked at, nearly as they will be.
+  const nearer = all.slice(0, NEARER).map(({ place }) => judge(place, FINER));
+  const rest = all.slice(NEARER).map(({ place: _place, ...ranked }) => ranked);
+  return [...nearer, ...rest].sort(byRank);
 }

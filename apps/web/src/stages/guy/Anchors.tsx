@@ -10,7 +10,7 @@ const SHOWN = 8;
 function saysOf(a: RankedAnchor): string {
   const fails = a.failed.map((f) => FAILS[f] ?? f);
   return [
-    `${a.tension.toFixed(0)} N`,
+    `about ${a.tension.toFixed(0)} N`,
     a.missDeg > 4 ? `misses by ${a.missDeg.toFixed(0)}°` : 'leads there',
     a.behind === null ? '' : a.behind ? 'behind' : 'seen',
     ...fails,

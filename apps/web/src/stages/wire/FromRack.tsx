@@ -25,7 +25,7 @@ export function FromRack({ cutList }: { cutList: readonly PlanCut[] }) {
         short.map((n) => (
           <p key={`${n.metal}${n.size}`} className="mb-2 border-l-4 border-ochre bg-base-100 px-3 py-2">
             {saySize(n.metal, n.size)} {n.metal}: {n.have ? `only ${sayLength(n.have)}` : 'none'} on the rack for {sayLength(n.total)}
-            {n.pieces.some((p) => p.tree !== stored.id) ? ', other trees’ settled pieces among it' : ''}. {count(n.buy, 'roll')} to buy
+            {n.pieces.some((p) => p.tree !== stored.id) ? ', other trees’ settled pieces among it' : ''}. {n.buy === 1 ? 'One roll' : `${n.buy} rolls`} to buy
             {n.hard ? `, or anneal the ${sayLength(n.hard)} that is hard` : ''}.
           </p>
         ))}
