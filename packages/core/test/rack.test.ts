@@ -151,3 +151,43 @@ test('a settled piece is spoken for until it is on, strand by strand', () => {
   ]);
   expect(reservedBy('t', tree(record), 20700)).toEqual([]);
 });
+
+test('whatever came in what order, a roll has what was last known of it less what was cut since', () => {
+  const day = (n: number): string => new Date(Date.UTC(2026, 0, 1 + n)).toISOString().slice(0, 10);
+  const event = fc.record({
+    day: fc.integer({ min: 1, max: 60 }),
+    kind: fc.constantFrom('measured', 'cut', 'annealed'),
+    mm: fc.integer({ min: 0, max: 4000 }),
+  });
+  fc.assert(
+    fc.property(fc.array(event, { maxLength: 14 }), (events) => {
+      const lines: KeptRackLine[] = [{ line: came({ on: day(0) }), recorded: { t: 0 } }];
+      const uses: TreeUses['uses'] = [];
+      let left = 10_000;
+      let soft = false;
+      // Told as it was lived: on each day in turn, and on one day as it was written.
+      [...events]
+        .sort((a, b) => a.day - b.day)
+        .forEach((e, i) => {
+          if (e.kind === 'cut') {
+            uses.push({ at: uses.length, on: day(e.day), roll: 'a', length: e.mm, branches: ['b'] });
+            left = Math.max(0, left - e.mm);
+            return;
+          }
+          const line = {
+            id: `e${i}`,
+            on: day(e.day),
+            roll: 'a',
+            ...(e.kind === 'measured' ? { kind: 'measured', length: e.mm } : { kind: 'annealed' }),
+          } as RackLine;
+          lines.push({ line, recorded: { t: uses.length } });
+          if (e.kind === 'measured') left = e.mm;
+          else soft = true;
+        });
+      const [stock] = rackOf([{ ...lines[0]!, line: { ...lines[0]!.line, soft: false } as RackLine }, ...lines.slice(1)], [{ tree: 't', name: 'T', uses }]);
+      expect([stock!.left, stock!.soft]).toEqual([left, soft]);
+      expect(stock!.events.at(-1)!.left).toBe(left);
+      expect(stock!.events.map((e) => e.on)).toEqual([...stock!.events.map((e) => e.on)].sort());
+    }),
+  );
+});

@@ -1,4 +1,4 @@
-import { boxed, boxesApart, scale, screenAxes, tilting, type Limb, type Vec } from '../space/index.js';
+import { boxed, boxesApart, screenAxes, tilting, type Limb, type Vec } from '../space/index.js';
 import { gaugeOf, gripOf, METAL_DATA, ruleOfThumb, wireMass, type MetalName } from '../wood/index.js';
 import {
   childrenOf,
@@ -27,6 +27,7 @@ import { layPath, pathOfCoil, type Half, type WirePath } from './path.js';
 import { stiffnessOf, type Stiffness } from './press-test.js';
 import { pieceLength, type PastOf, type PosedBranches, type RunBranchPlan, type RunPlan, type Unwired, type WiringPlan } from './run-plan.js';
 import { HANDS } from './touching.js';
+import { SOIL_SHARE, trunkCoil } from './trunk-wire.js';
 import { served, shoulderOf, type Shoulder, type Touch, type Wish } from './shoulders.js';
 import { TURN, turnOf, type Way } from './ways.js';
 
@@ -166,31 +167,24 @@ class Wiring {
     const { metal, size, strands } = wire;
     const angle = given?.angle ?? COIL_ANGLE;
     const need: Need = { ...this.needOf(wood, { metal, size, strands, angle }), wish: { hand: null, start: null, must: 'neither' } };
-    const bark = this.bark('trunk');
     const half = (size * strands) / 2;
-    const last = trunkBends.reduce((far, b) => Math.max(far, b.at + b.length), bark.length / 2);
-    const start: BarkPlace = { s: OUT_OF_SOIL, turn: this.toward ? bark.turnTo(OUT_OF_SOIL, scale(this.toward, -1)) : 0, lift: size / 2 };
-    const fits = (given ? [given.branches[0]!.hand] : HANDS).map((hand) => {
-      const fitted = fitCoil({
-        bark,
-        hand,
-        angleDeg: angle,
-        half,
-        start,
-        end: Math.min(WOUND_SHARE * bark.length, last + 2 * need.diameter),
-        knots: this.knotsOn('trunk', half, 0.5),
-        outsides: outsidesOf(bark, pose.bends, this.back),
-      });
-      return { hand, fitted, missed: fitted.missDeg.reduce((sum, miss, i) => sum + miss * bends[i]!.angleDeg, 0) + (fitted.blocked ? BLOCKED_COSTS : 0) };
+    const bark = this.bark('trunk');
+    const { hand, coil } = trunkCoil({
+      bark,
+      angle,
+      half,
+      lift: size / 2,
+      hands: given ? [given.branches[0]!.hand] : HANDS,
+      toward: this.toward,
+      end: Math.min(WOUND_SHARE * bark.length, trunkBends.reduce((far, b) => Math.max(far, b.at + b.length), bark.length / 2) + 2 * need.diameter),
+      knots: this.knotsOn('trunk', half, 0.5),
+      outsides: outsidesOf(bark, pose.bends, this.back),
     });
-    const { hand, fitted } = fits.reduce((best, f) => (f.missed < best.missed ? f : best));
-    const places = fitted.blocked ? fitted.places.slice(0, Math.max(2, fitted.blocked.index - 1)) : fitted.places;
-    const coil: CoilOn = { ...fitted, places, points: places.map((p) => bark.point(p)) };
     const path = pathOfCoil('trunk', coil);
     const soil = SOIL_SHARE * this.placed.tree.pot.height;
     this.wanted.set('trunk', { ...need, bends, pose: undefined, past: USUAL_PAST, run: given });
     this.laid.push(laidWire(path, half, size / 2));
-    this.coils.set('trunk', { way: wayOfCoil(places, half), hand, run: given?.id ?? '', made: coil });
+    this.coils.set('trunk', { way: wayOfCoil(coil.places, half), hand, run: given?.id ?? '', made: coil });
     this.runs.push({
       id: given?.id ?? '',
       kind: 'trunk',
@@ -427,12 +421,6 @@ function asPiece({ metal, strands, angle }: Pick<Need, 'metal' | 'strands' | 'an
   const length = pieceLength(path, size);
   return { metal, size, gauge: metal === 'copper' ? gaugeOf(size) : null, strands, angle, length, mass: wireMass(metal, size, length * strands) };
 }
-
-/** Where the trunk's wire comes out of the soil, mm along the trunk, and how deep of the pot it is pushed in. */
-const OUT_OF_SOIL = 2;
-const SOIL_SHARE = 0.8;
-/** A coil that ends at wood on its way is worth less than one that misses its bends. */
-const BLOCKED_COSTS = 1e5;
 
 /** A coil of fewer turns beyond those at the shoulder holds nothing. */
 const LEAST_COIL = 0.25;

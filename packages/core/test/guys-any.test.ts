@@ -1,0 +1,128 @@
+import {
+  allSpecies,
+  ANCHOR_KINDS,
+  dayOf,
+  distance,
+  generateTree,
+  isoOf,
+  lengthOf,
+  outcomeOf,
+  placeTree,
+  planTree,
+  standTree,
+  tieBears,
+  watchGuys,
+  windlass,
+  type Form,
+  type PlanGuy,
+  type Tree,
+} from '../src/index.js';
+import { after, branch, tree } from './trees.js';
+
+const ON = dayOf('2026-03-01');
+const FORMS: Form[] = ['upright', 'cascade', 'clump'];
+
+/** Trees of all forms whose lowest branches are as thick as no coil holds, to be led down. */
+const thick = (i: number): Tree => {
+  const kinds = allSpecies();
+  const made = generateTree({
+    seed: 300 + i,
+    name: 'Thick',
+    species: kinds[(i * 7) % kinds.length]!.key,
+    form: FORMS[i % 3]!,
+    height: 460 + 40 * (i % 4),
+    base: 90,
+    primaries: 4 + (i % 3),
+    secondaries: 2,
+  });
+  const low = made.branches.filter((b) => b.parent === 'trunk' && b.state !== 'dead').slice(0, 2);
+  const branches = made.branches.map((b) => (low.includes(b) ? { ...b, d: 32, tipD: 14, length: Math.max(b.length, 240), path: undefined } : b));
+  return {
+    ...made,
+    branches: branches as Tree['branches'],
+    pot: { ...made.pot, holes: [{ bearing: 30, radius: 70 }, { bearing: 210, radius: 70 }] }, // prettier-ignore
+    plan: {
+      ...made.plan,
+      front: { bearing: (i * 40) % 360, pitch: i % 2 ? 4 : 0, roll: 0 },
+      poses: low.map((b) => ({ branch: b.id, bearing: b.bearing, elevation: b.elevation - 22, bends: [] })),
+    },
+  };
+};
+
+test('ties of thirty trees: on their branch, towards what is there, no longer than drawn, after the coils, and every figure one that can be', () => {
+  let seen = 0;
+  const kinds = new Set<string>();
+  for (let i = 0; i < 30; i++) {
+    const t = thick(i);
+    const plan = planTree(t, ON, { fronts: false });
+    const stands = standTree(outcomeOf(t).tree);
+    const ids = [...plan.runs, ...plan.guys].map((x) => x.id);
+    expect(new Set(ids).size).toBe(ids.length);
+    expect(plan.order).toEqual(ids);
+    for (const g of plan.guys as PlanGuy[]) {
+      seen++;
+      kinds.add(g.anchor.kind);
+      const line = stands.lineOf.get(g.branch)!;
+      expect(ANCHOR_KINDS).toContain(g.anchor.kind);
+      expect(g.at).toBeGreaterThan(0);
+      expect(g.at).toBeLessThanOrEqual(lengthOf(line) + 0.5);
+      // The tie point is no farther from the shoulder than the branch is long up to there.
+      expect(distance(stands.out(g.from), line.points[0]!)).toBeLessThanOrEqual(g.at * 1.03 + 8);
+      expect(Math.abs(distance(g.from, g.to) - (g.length - g.shortening))).toBeLessThan(1.2);
+      expect(g.byHand).toBeLessThanOrEqual(g.shortening + 0.5);
+      const rest = { length: g.length - g.byHand, wireDiameter: g.wire, shortening: Math.max(0, g.shortening - g.byHand) };
+      expect(Math.abs(windlass(rest) - g.windlassTurns)).toBeLessThan(6);
+      for (const [name, value] of Object.entries(g)) if (typeof value === 'number') expect([name, Number.isFinite(value) && value >= 0]).toEqual([name, true]);
+      expect(g.checks.length).toBeGreaterThanOrEqual(4);
+      for (const c of g.checks) expect(c.said).toMatch(/^[A-Z].*\.$/);
+      const wire = g.checks.find((c) => c.check === 'wire')!;
+      expect(wire.limit).toBeCloseTo(tieBears(g.wire, g.rounds), 1);
+      expect(wire.ok).toBe(g.tension <= tieBears(g.wire, g.rounds) + 0.1);
+      expect(g.stages === null || g.stages >= 1).toBe(true);
+      if (g.stages !== null && g.stages > 1) expect(g.rest).not.toBe('');
+      expect(g.dates).toEqual([...g.dates].sort());
+    }
+    expect(plan.lostTies).toEqual([]);
+  }
+  expect(seen).toBeGreaterThan(25);
+  expect(kinds.size).toBeGreaterThan(1);
+});
+
+test('a cushion is looked at every six weeks of growth, more seldom in dormancy, soon where the bark is touched; thick wood is held for years', () => {
+  const tied = (own: object, d = 14, species = 'larch') =>
+    watchGuys(
+      placeTree(
+        after(tree([branch('a', { d, tipD: d / 2, length: 240 })], { species }), {
+          kind: 'tie',
+          branch: 'a',
+          at: 150,
+          anchor: { kind: 'pot-rim', bearing: 90 },
+          wire: 1,
+          on: '2025-05-10',
+          cameDeg: 22,
+          ...own,
+        }),
+      ),
+      ON,
+    )[0]!;
+  const since = (on: string) => tied({ on }).look - dayOf(on);
+  expect(since('2025-05-10')).toBe(42);
+  expect(since('2025-11-20')).toBe(84);
+  const looked = (bark: 'clear' | 'touching') =>
+    watchGuys(
+      placeTree(
+        after(
+          tree([branch('a', { d: 14 })]),
+          { kind: 'tie', branch: 'a', at: 100, anchor: { kind: 'pot-rim', bearing: 90 }, wire: 1, on: '2025-05-10' },
+          { kind: 'guyed', branch: 'a', guy: 'g1', done: 'looked', bark, on: '2025-06-10' },
+        ),
+      ),
+      ON,
+    )[0]!.look;
+  expect(looked('touching')).toBeLessThan(looked('clear'));
+  const years = (d: number, species = 'larch') => (tied({}, d, species).holds! - dayOf('2025-05-10')) / 365.25;
+  expect(years(6)).toBeLessThan(years(20));
+  expect(years(30, 'yew')).toBeGreaterThan(3);
+  expect(tied({ cameDeg: undefined }).holds).toBeNull();
+  expect(isoOf(tied({}).since)).toBe('2025-05-10');
+});
