@@ -10,6 +10,8 @@ import { CHROMIUM_FLAGS } from '../scripts/chromium-flags.mjs';
 
 export interface App {
   server: Running;
+  /** Where it keeps its data: it can be started on it again. */
+  folder: string;
   browser: Browser;
   page: Page;
   /** Errors the page threw or logged. */
@@ -19,7 +21,8 @@ export interface App {
 
 /** The built application on an empty folder, in a fresh browser. */
 export async function open(port: number, viewport = { width: 1280, height: 800, deviceScaleFactor: 0.5 }): Promise<App> {
-  const server = await start(mkdtempSync(join(tmpdir(), 'ustle-e2e-')), port);
+  const folder = mkdtempSync(join(tmpdir(), 'ustle-e2e-'));
+  const server = await start(folder, port);
   const browser = await puppeteer.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     headless: true,
@@ -33,7 +36,8 @@ export async function open(port: number, viewport = { width: 1280, height: 800, 
   page.on('pageerror', (error) => errors.push(String(error)));
   // A stream of readings is broken off when its page is left; that is no failure.
   page.on('requestfailed', (request) => void (request.resourceType() === 'eventsource' || errors.push(`failed: ${request.url()}`)));
-  return { server, browser, page, errors, close: async () => (await browser.close(), server.kill()) };
+  const app: App = { server, folder, browser, page, errors, close: async () => (await browser.close(), app.server.kill()) };
+  return app;
 }
 
 /** Loads the demo studio through its own loader. */

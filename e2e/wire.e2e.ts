@@ -1,4 +1,4 @@
-import { ask } from '../apps/server/test/server';
+import { ask, start } from '../apps/server/test/server';
 import { idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, text, there, until, visit, type App } from './app';
 
 let app: App;
@@ -167,4 +167,22 @@ test('the rack: a roll comes in with wrong values first and is weighed; what a p
   await press(page, 'Piece by piece');
   await says(page, /What to cut.*Lantern: /);
   expect(app.errors).toEqual([]);
+});
+
+test('a roll typed while the server is away stays as typed, and comes onto the rack once, when it is back', async () => {
+  const { page } = app;
+  await visit(app, '/rack?new=');
+  await says(page, /Wire comes in/);
+  await typed('On the scale', '300');
+  const before = (await rackNow()).stock.length;
+  await app.server.kill();
+  await press(page, 'Onto the rack');
+  await says(page, /The server does not answer\. What you typed is still here: send it again\./);
+  expect(await (await there(page, field('On the scale'))).evaluate((input) => (input as HTMLInputElement).value)).toBe('300.0');
+  app.server = await start(app.folder, 4780);
+  await press(page, 'Onto the rack');
+  await says(page, /What happened to it.*by its weight of 300\.0 g/);
+  expect((await rackNow()).stock).toHaveLength(before + 1);
+  await page.goBack();
+  await says(page, /Wire comes in|What to cut/);
 });

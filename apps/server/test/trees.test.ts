@@ -128,7 +128,7 @@ test('trees are made up of any species, age and fault; each has its small pictur
 test('the caliper closes on what lies between its jaws: readings stream in, the last one settled', async () => {
   const response = await fetch(server.address + paths.caliper);
   const reader = response.body!.getReader();
-  const readings: { mm: number; settled: boolean }[] = [];
+  const readings: { value: number; settled: boolean }[] = [];
   const stream = (async () => {
     let text = '';
     while (!readings.some((r) => r.settled)) {
@@ -143,8 +143,8 @@ test('the caliper closes on what lies between its jaws: readings stream in, the 
   expect((await call('POST', paths.caliperPress, { near: 12 })).status).toBe(201);
   await stream;
   const last = readings[readings.length - 1]!;
-  expect([last.settled, Math.abs(last.mm - 12) < 0.3]).toEqual([true, true]);
-  expect(readings.slice(0, -1).every((r) => !r.settled && r.mm > last.mm)).toBe(true);
+  expect([last.settled, Math.abs(last.value - 12) < 0.3]).toEqual([true, true]);
+  expect(readings.slice(0, -1).every((r) => !r.settled && r.value > last.value)).toBe(true);
   expect((await call('POST', paths.caliperPress, { near: -3 })).body).toMatchObject({ field: 'near', code: 'range' });
 });
 

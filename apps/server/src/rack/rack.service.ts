@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { RackView } from '@ustle/contract';
-import { dayOf, rackFault, rackOf, reservedBy, usesOf, type KeptRackLine, type RackLine, type RecordLine, type TreeUses } from '@ustle/core';
-import { In, type EntityManager } from 'typeorm';
+import { dayOf, rackFault, rackOf, reservedBy, usesOf, type KeptRackLine, type RackLine, type RecordLine, type Tree, type TreeUses } from '@ustle/core';
+import { In, IsNull, type EntityManager } from 'typeorm';
 import { ProblemException } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
 import { LineRow, RackLineRow, TreeRow } from '../store/entities.js';
@@ -45,10 +45,16 @@ export class RackService {
 
   private async read(): Promise<RackView> {
     const today = this.clock.today();
-    const listed = (await this.trees.listed()).filter((t) => !t.asideOn);
-    const reserved = await Promise.all(listed.map(async ({ id }) => reservedBy(id, (await this.trees.tree(id)).tree, today)));
+    const settled = await this.store.read((db) => this.withSettledWire(db));
+    const reserved = await Promise.all(settled.map(async (id) => reservedBy(id, (await this.trees.tree(id)).tree, today)));
     const stock = await this.store.read(async (db) => rackOf(await this.kept(db), await this.cut(db)));
     return { stock, reserved: reserved.flat() };
+  }
+
+  /** The trees on the bench whose plans have settled a piece of wire: only they are read whole. */
+  private async withSettledWire(db: EntityManager): Promise<string[]> {
+    const rows = await db.find(TreeRow, { select: { id: true, plan: true }, where: { asideOn: IsNull() } });
+    return rows.filter(({ plan }) => (JSON.parse(plan) as Tree['plan']).runs.some((run) => run.length !== undefined)).map(({ id }) => id);
   }
 
   private async kept(db: EntityManager): Promise<KeptRackLine[]> {
