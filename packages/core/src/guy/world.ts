@@ -1,4 +1,4 @@
-import type { Limb, Vec, View } from '../space/index.js';
+import type { Limb, View } from '../space/index.js';
 import type { Bark } from '../species/index.js';
 import type { Branch, Feature, Pot, Root } from '../tree/index.js';
 import type { Wood } from '../wood/index.js';
@@ -16,6 +16,4 @@ export interface GuyWorld {
   bendRatio: number;
   bark: Bark;
   front: View | null;
-  /** From the tree's own space into the world's. */
-  out: (point: Vec) => Vec;
 }

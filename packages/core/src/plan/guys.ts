@@ -58,7 +58,6 @@ export function guyWorld(placed: PlacedTree, poses: Poses): GuyWorld {
     bendRatio: species.bendRatio.value,
     bark: species.bark,
     front: tree.plan.front ?? null,
-    out: standingOf(placed).out,
   };
 }
 
@@ -77,8 +76,8 @@ function sayTaut(on: WatchedGuy | undefined, now: number): string[] {
   if (!on || on.length === null || Math.abs(now - on.length) < TAUT) return [];
   const by = Math.abs(now - on.length).toFixed(0);
   return now < on.length
-    ? [`It hangs ${by} mm slack at this planting angle: twist it shorter.`]
-    : [`It would be drawn ${by} mm tighter at this planting angle: let it out first.`];
+    ? [`It hangs ${by} mm slack at the planting angle and pose of now: twist it shorter.`]
+    : [`It would be drawn ${by} mm tighter at the planting angle and pose of now: let it out first.`];
 }
 
 function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, on: WatchedGuy | undefined): PlanGuy {
