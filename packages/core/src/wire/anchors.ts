@@ -1,7 +1,9 @@
-import type { End, Joined, LaidPiece, LimbWork, Need, Placed } from './limb-work.js';
+import { keptWay } from './kept-way.js';
+import type { End, LaidPiece, LimbWork, Need, Placed } from './limb-work.js';
+import { serialsOf } from './memory.js';
 import { serves, touchOf, wayAt, type Touch } from './shoulders.js';
 import { HANDS, hiddenShare, nearTo, wishesServed } from './touching.js';
-import { clearOfItself, findWay, lengthOfWay, sampleOf, TURN, turnOf, type Course } from './ways.js';
+import { lengthOfWay, sampleOf, TURN, turnOf, type Course } from './ways.js';
 
 export const ANCHOR_TURNS = 2;
 /** What there is room for may have to do. */
@@ -64,17 +66,16 @@ export function anchor(work: LimbWork, need: Need, placed: Placed, turns: number
   const half = (need.size * need.strands) / 2;
   for (const { key, sense, rise, touch } of anchorTries(work, need)) {
     if ((asAsked && !serves(touch, need.wish)) || work.stuck.has(touch)) continue;
-    const count = Math.round(turns * TURN) + 1;
-    const k = nearTo(sampleOf(touch.onLimb.turn), sampleOf(shoulder.foot.turn));
-    const base = anchorBase(work, { k, s: touch.onLimb.s }, sense, rise, count);
-    const course: Course =
-      sense > 0
+    const course = work.keep(`turns ${key} ${turns} ${serialsOf([need, shoulder, ...(coil ? [coil.way] : [])])}`, (): Course => {
+      const count = Math.round(turns * TURN) + 1;
+      const k = nearTo(sampleOf(touch.onLimb.turn), sampleOf(shoulder.foot.turn));
+      const base = anchorBase(work, { k, s: touch.onLimb.s }, sense, rise, count);
+      return sense > 0
         ? { first: k, base, half, fixed: [true, false], at: [need.branch, null] }
         : { first: k - count + 1, base: base.reverse(), half, fixed: [false, true], at: [null, need.branch] };
-    const way = findWay(course, bark, work.knots, placed.ways);
-    if (!way || !clearOfItself(way, bark)) continue;
+    });
     const end: End = { need, touch };
-    const piece: Joined = {
+    const piece = keptWay(work, course, placed.ways, (way) => ({
       key: `${key} ${turns}`,
       kind: coil ? 'anchored' : 'single',
       ends: sense > 0 ? [end, null] : [null, end],
@@ -82,8 +83,8 @@ export function anchor(work: LimbWork, need: Need, placed: Placed, turns: number
       size: need.size,
       length: lengthOfWay(way, bark),
       hidden: hiddenShare(bark, way, work.toward),
-    };
-    const laid = placed.add(work, piece);
+    }));
+    const laid = piece && placed.add(work, piece);
     if (laid) return { ...piece, laid };
   }
   return null;

@@ -1,4 +1,5 @@
 import type { End, Joined, LimbWork, Need } from './limb-work.js';
+import { serialsOf } from './memory.js';
 import { wayAt } from './shoulders.js';
 import { hiddenShare, nearTo, touchesFor, wishesServed } from './touching.js';
 import { clearOfItself, findWay, lengthOfWay, routeLength, sampleOf, TURN, turnOf, type Course, type Way } from './ways.js';
@@ -14,6 +15,8 @@ const straight = (from: number, to: number, count: number): number[] => Array.fr
 /** A way that one piece could take from one branch to another, before anything else is on the limb. */
 export interface Candidate {
   key: string;
+  /** Which two branches it joins. */
+  pair: string;
   a: Need;
   b: Need;
   course: Course;
@@ -37,14 +40,23 @@ function crosses(coil: Way, from: readonly [number, number], to: readonly [numbe
   return Number.isFinite(a) && Number.isFinite(b) && a !== b;
 }
 
-/** All ways from one branch to another that serve both: either sense, up to two turns and a half. */
+export const pairOf = (a: Need, b: Need): string => `${a.branch} ${b.branch}`;
+
+/** All ways from one branch to another that serve both: either sense, up to two turns and a half; those worth most first. */
 export function candidates(work: LimbWork, a: Need, b: Need): Candidate[] {
+  const { bark, shoulders, coil, toward } = work;
+  const from = [a, b, bark, shoulders.get(a.branch)!, shoulders.get(b.branch)!, ...(coil ? [coil.way] : [])];
+  return work.keep(`ways ${serialsOf(from)} ${toward?.join() ?? ''}`, () => findCandidates(work, a, b));
+}
+
+function findCandidates(work: LimbWork, a: Need, b: Need): Candidate[] {
   const { bark, shoulders, coil } = work;
   const [from, to] = [shoulders.get(a.branch)!, shoulders.get(b.branch)!];
   const size = Math.max(a.size, b.size);
   const half = (size * a.strands) / 2;
   const [ka, kb] = [sampleOf(from.foot.turn), sampleOf(to.foot.turn)];
   const round = bark.radius((from.foot.s + to.foot.s) / 2) + size / 2;
+  const pair = pairOf(a, b);
   const found: Candidate[] = [];
   for (const sense of [1, -1] as const) {
     // Beside a coil a way can but go along with it.
@@ -87,10 +99,10 @@ export function candidates(work: LimbWork, a: Need, b: Need): Candidate[] {
       const worth = Math.round(
         1000 + 200 * likeness + 100 * (1 - length / most) + 100 * hidden + (a.gauge === b.gauge ? 50 : 0) + 60 * (wishesServed(ta, a) + wishesServed(tb, b)),
       );
-      found.push({ key: `${a.branch} ${b.branch} ${sense} ${steps}`, a, b, course, ends: sense > 0 ? ends : [ends[1], ends[0]], size, worth });
+      found.push({ key: `${pair} ${sense} ${steps}`, pair, a, b, course, ends: sense > 0 ? ends : [ends[1], ends[0]], size, worth });
     }
   }
-  return found;
+  return found.sort((p, q) => q.worth - p.worth);
 }
 
 /** Whether there is any way for one piece round a limb to two branches, whatever else is on it. */

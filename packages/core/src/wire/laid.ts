@@ -1,5 +1,6 @@
 import { boxed, boxesApart, type Box, type Vec } from '../space/index.js';
 import type { FlatBark } from './flat-bark.js';
+import { oncePerPair } from './memory.js';
 import type { WirePath } from './path.js';
 
 /** A wire as it lies: its centre line with half its width, mm, in stretches with a box round each, and the box round all. */
@@ -29,27 +30,25 @@ function boxRound(points: readonly Vec[], half: number): Box {
   return { low: [edge(0, -1), edge(1, -1), edge(2, -1)], high: [edge(0, 1), edge(1, 1), edge(2, 1)] };
 }
 
+const liesIn = oncePerPair((wire: LaidWire, bark: FlatBark): boolean => {
+  const box = boxed(bark.line);
+  return wire.stretches.some((own) => !boxesApart(box, own.box, 0) && own.points.some((p) => bark.liftOf(p) < wire.lift - GIVES));
+});
+
 /** Whether a wire lies in wood. */
 export const liesInWood = (wire: LaidWire, barks: readonly FlatBark[]): boolean =>
-  barks.some((bark) => {
-    const box = boxed(bark.line);
-    if (boxesApart(box, wire.box, 0)) return false;
-    return wire.stretches.some((own) => !boxesApart(box, own.box, 0) && own.points.some((p) => bark.liftOf(p) < wire.lift - GIVES));
-  });
+  barks.some((bark) => !boxesApart(boxed(bark.line), wire.box, 0) && liesIn(wire, bark));
+
+const crosses = oncePerPair((wire: LaidWire, other: LaidWire): boolean => {
+  const least = wire.half + other.half - GIVES;
+  return wire.stretches.some((a) =>
+    other.stretches.some((b) => !boxesApart(a.box, b.box, 0) && (comeNearer(a.points, b.points, least) || comeNearer(b.points, a.points, least))),
+  );
+});
 
 /** Whether a wire lies across one of others. */
 export const liesAcross = (wire: LaidWire, others: readonly LaidWire[]): boolean =>
-  others.some(
-    (other) =>
-      !boxesApart(other.box, wire.box, 0) &&
-      wire.stretches.some((a) =>
-        other.stretches.some(
-          (b) =>
-            !boxesApart(a.box, b.box, 0) &&
-            (comeNearer(a.points, b.points, wire.half + other.half - GIVES) || comeNearer(b.points, a.points, wire.half + other.half - GIVES)),
-        ),
-      ),
-  );
+  others.some((other) => !boxesApart(other.box, wire.box, 0) && crosses(wire, other));
 
 /** Whether a point of one centre line comes nearer to the other one than a distance, mm. */
 function comeNearer(a: readonly Vec[], b: readonly Vec[], than: number): boolean {

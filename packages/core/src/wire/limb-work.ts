@@ -5,6 +5,7 @@ import type { FittedCoil } from './coil-fit.js';
 import type { FlatBark } from './flat-bark.js';
 import type { Knot } from './knots.js';
 import { liesAcross, type LaidWire } from './laid.js';
+import type { Keep } from './memory.js';
 import type { WirePath } from './path.js';
 import type { Shoulder, Touch, Wish } from './shoulders.js';
 import type { Way } from './ways.js';
@@ -62,6 +63,8 @@ export interface LimbWork {
   stuck: Set<Touch>;
   /** Wires of the rest of the tree. */
   wires: readonly LaidWire[];
+  /** What was worked out from the same in the plan before. */
+  keep: Keep;
 }
 
 /** A piece as it lies. */

@@ -58,19 +58,24 @@ class Search {
   private readonly seen: number[];
   private readonly ring: number[][];
   /** Which part of a flower holds a node. */
-  private readonly holder: number[][];
+  private readonly holder: Int32Array[];
   private queue: number[] = [];
   private round = 0;
 
   constructor(count: number, edges: readonly Edge[]) {
     this.n = count;
     this.last = count;
-    const size = 2 * count + 2;
+    // A flower has three parts at least, so that there are at most half as many as nodes.
+    const size = count + (count >> 1) + 2;
     const zeros = (): number[] => new Array<number>(size).fill(0);
     this.size = size;
-    this.from = Int32Array.from({ length: size * size }, (_, i) => Math.floor(i / size));
-    this.to = Int32Array.from({ length: size * size }, (_, i) => i % size);
-    this.worth = new Int32Array(size * size);
+    [this.from, this.to, this.worth] = [new Int32Array(size * size), new Int32Array(size * size), new Int32Array(size * size)];
+    for (let u = 0; u < size; u++) {
+      for (let v = 0; v < size; v++) {
+        this.from[u * size + v] = u;
+        this.to[u * size + v] = v;
+      }
+    }
     for (const [a, b, w] of edges) {
       const both = [this.link(a + 1, b + 1), this.link(b + 1, a + 1)];
       for (const l of both) this.worth[l] = Math.max(this.worth[l]!, w);
@@ -80,7 +85,8 @@ class Search {
     [this.mate, this.slack, this.parent, this.mark, this.seen] = [zeros(), zeros(), zeros(), zeros(), zeros()];
     this.top = zeros().map((_, i) => (i <= count ? i : 0));
     this.ring = Array.from({ length: size }, () => []);
-    this.holder = Array.from({ length: size }, (_, u) => zeros().map((__, v) => (u === v ? u : 0)));
+    this.holder = Array.from({ length: size }, () => new Int32Array(count + 1));
+    for (let u = 1; u <= count; u++) this.holder[u]![u] = u;
   }
 
   run(): [number, number][] {

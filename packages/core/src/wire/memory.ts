@@ -1,3 +1,5 @@
+import type { Limb } from '../space/index.js';
+import { FlatBark } from './flat-bark.js';
 import type { OnLimb } from './limb-work.js';
 
 /** What came of the pieces on one limb, and by which branch each that was left is lain against. */
@@ -5,18 +7,79 @@ export interface LimbOutcome extends OnLimb {
   against: ReadonlyMap<string, string>;
 }
 
-/** Outcomes of the plan before, limb by limb: where all that matters to one is as it was, it is not worked out again. */
-export class WiringMemory {
-  private readonly limbs = new Map<string, { key: string; outcome: LimbOutcome }>();
+/** Gives what was made from the same before, else makes it. The key names all that it is made from. */
+export type Keep = <T>(key: string, make: () => T) => T;
 
-  outcomeOf(limb: string, key: string, workOut: () => LimbOutcome): LimbOutcome {
-    const before = this.limbs.get(limb);
-    if (before?.key === key) return before.outcome;
-    const outcome = workOut();
-    this.limbs.set(limb, { key, outcome });
-    return outcome;
+/** What so many rounds in a row did not ask for is forgotten: an act taken back finds all as it was. */
+const ROUNDS = 6;
+
+/** Things made before, by what they were made from. */
+class Kept {
+  private round = 0;
+  private readonly all = new Map<string, { made: unknown; asked: number }>();
+
+  nextRound(): void {
+    this.round++;
+    for (const [key, { asked }] of this.all) if (asked < this.round - ROUNDS) this.all.delete(key);
+  }
+
+  readonly keep: Keep = <T>(key: string, make: () => T): T => {
+    const before = this.all.get(key);
+    if (before) {
+      before.asked = this.round;
+      return before.made as T;
+    }
+    const made = make();
+    this.all.set(key, { made, asked: this.round });
+    return made;
+  };
+}
+
+interface LimbMemory {
+  key: string;
+  outcome: LimbOutcome | null;
+  kept: Kept;
+}
+
+/** What the plan before was worked out with, so that only what a change concerns is worked out anew: whole limbs, and on a limb of which something changed its shoulders, ways, coils and paths. */
+export class WiringMemory {
+  private readonly limbs = new Map<string, LimbMemory>();
+  private readonly barks = new Map<string, { bark: FlatBark; parent: FlatBark | null }>();
+  private readonly ofTree = new Kept();
+
+  /** To be called before each plan. */
+  begin(): void {
+    this.ofTree.nextRound();
+  }
+
+  readonly keep: Keep = (key, make) => this.ofTree.keep(key, make);
+
+  /** The bark of a limb: the same object as long as the limb, and what it grows on, are as they were. */
+  barkOf(limb: string, line: Limb, parent: FlatBark | null): FlatBark {
+    const before = this.barks.get(limb);
+    if (before && before.parent === parent && isSameLine(before.bark.line, line)) return before.bark;
+    const bark = new FlatBark(line, parent);
+    this.barks.set(limb, { bark, parent });
+    return bark;
+  }
+
+  /** The outcome on a limb; `workOut` is handed what keeps the parts of it. */
+  outcomeOf(limb: string, key: string, workOut: (keep: Keep) => LimbOutcome): LimbOutcome {
+    const memory: LimbMemory = this.limbs.get(limb) ?? { key: '', outcome: null, kept: new Kept() };
+    this.limbs.set(limb, memory);
+    if (memory.outcome && memory.key === key) return memory.outcome;
+    memory.kept.nextRound();
+    memory.outcome = workOut(memory.kept.keep);
+    memory.key = key;
+    return memory.outcome;
   }
 }
+
+const isSameLine = (a: Limb, b: Limb): boolean =>
+  a === b ||
+  (a.points.length === b.points.length &&
+    a.points.every((p, i) => p.every((x, k) => x === b.points[i]![k])) &&
+    a.diameters.every((d, i) => d === b.diameters[i]));
 
 const serials = new WeakMap<object, number>();
 let given = 0;
@@ -26,4 +89,27 @@ export function serialOf(of: object): number {
   if (before) return before;
   serials.set(of, ++given);
   return given;
+}
+
+export const serialsOf = (of: readonly object[]): string => of.map(serialOf).join();
+
+/** The same whatever their order. */
+export const serialsAnyhow = (of: readonly object[]): string =>
+  of
+    .map(serialOf)
+    .sort((a, b) => a - b)
+    .join();
+
+/** A question about two things that do not change, asked once of each two. */
+export function oncePerPair<A extends object, B extends object>(ask: (a: A, b: B) => boolean): (a: A, b: B) => boolean {
+  const answers = new WeakMap<A, WeakMap<B, boolean>>();
+  return (a, b) => {
+    let ofA = answers.get(a);
+    if (!ofA) answers.set(a, (ofA = new WeakMap()));
+    const before = ofA.get(b);
+    if (before !== undefined) return before;
+    const answer = ask(a, b);
+    ofA.set(b, answer);
+    return answer;
+  };
 }

@@ -28,7 +28,7 @@ function placeFixed(work: LimbWork, { needs }: Fixed, placed: Placed): LaidPiece
     );
   const handOnly = (n: Need): Need => ({ ...n, wish: { ...n.wish, must: 'hand' } });
   const pair = (x: Need, y: Need, on: Placed, of: LimbWork = work): LaidPiece | null => {
-    for (const c of candidates(of, x, y).sort((p, q) => q.worth - p.worth)) {
+    for (const c of candidates(of, x, y)) {
       const way = findWay(c.course, of.bark, of.knots, on.ways);
       const piece = way && joinedBy(of, c, way);
       const laid = piece && on.add(of, piece);

@@ -53,16 +53,21 @@ export interface Touch {
   onLimb: BarkPlace;
 }
 
+/** Ways that differ by less than such a share touch alike. */
+const WAY_STEP = 1 / 6;
+
 const touched = new WeakMap<Shoulder, Map<string, Touch | null>>();
 
 /** How a wire that arrives along `way` goes on winding by a hand; null where it runs straight into the branch, or could not wind on for its limb. docs: Hand and start. */
 export function touchOf(shoulder: Shoulder, way: Vec, hand: Hand, lift: number): Touch | null {
   const known = touched.get(shoulder) ?? new Map<string, Touch | null>();
   touched.set(shoulder, known);
-  const key = `${hand}${lift}${way.map((x) => Math.round(x * 5)).join()}`;
+  const step = (x: number): number => Math.round(x / WAY_STEP);
+  const rough: Vec = [step(way[0]), step(way[1]), step(way[2])];
+  const key = `${hand}${lift}${rough.join()}`;
   const before = known.get(key);
   if (before !== undefined) return before;
-  const found = findTouch(shoulder, way, hand, lift);
+  const found = findTouch(shoulder, unit(rough), hand, lift);
   known.set(key, found);
   return found;
 }

@@ -104,13 +104,20 @@ function outlineOf(knot: Knot, bark: FlatBark, half: number): Outline {
   return found;
 }
 
+/** Of the knots on a limb those that a course may come near. */
+export function knotsNear(course: Course, bark: FlatBark, knots: readonly Knot[]): Knot[] {
+  const [lowest, highest] = rangeOf(course.base);
+  return knots.filter((knot) => {
+    const { most } = outlineOf(knot, bark, course.half);
+    return knot.s - most <= highest + DETOUR && knot.s + most >= lowest - DETOUR;
+  });
+}
+
 /** Wires keep to the side of a knot on which they would pass it. */
 function roundKnots(room: Room, course: Course, bark: FlatBark, knots: readonly Knot[]): void {
   const last = course.first + course.base.length - 1;
-  const [lowest, highest] = rangeOf(course.base);
-  for (const knot of knots) {
-    const { first, top, bottom, low, high, centre, most } = outlineOf(knot, bark, course.half);
-    if (knot.s - most > highest + DETOUR || knot.s + most < lowest - DETOUR) continue;
+  for (const knot of knotsNear(course, bark, knots)) {
+    const { first, top, bottom, low, high, centre } = outlineOf(knot, bark, course.half);
     for (let copy = Math.ceil((course.first - high) / TURN); copy <= Math.floor((last - low) / TURN); copy++) {
       const k = centre + copy * TURN;
       const near = Math.max((high - low) / 2 + 2, TURN / 5);
@@ -153,13 +160,19 @@ function spacing(bark: FlatBark, other: Way, i: number, half: number): number {
   return ((other.half + half + MARGIN) * Math.sqrt(1 + slope * slope)) / stretch;
 }
 
+/** Of other ways those that a course may come near. */
+export function waysNear(course: Course, others: readonly Way[]): Way[] {
+  const [lowest, highest] = rangeOf(course.base);
+  return others.filter((other) => {
+    const [from, to] = rangeOf(other.along);
+    return from <= highest + DETOUR && to >= lowest - DETOUR;
+  });
+}
+
 /** Wires keep to one side of each other one, copy by copy: the side on which most of the way lies. */
 function besideWays(room: Room, course: Course, bark: FlatBark, others: readonly Way[]): void {
   const last = course.first + course.base.length - 1;
-  const [lowest, highest] = rangeOf(course.base);
-  for (const other of others) {
-    const [from, to] = rangeOf(other.along);
-    if (from > highest + DETOUR || to < lowest - DETOUR) continue;
+  for (const other of waysNear(course, others)) {
     const otherLast = other.first + other.along.length - 1;
     for (let copy = Math.floor((course.first - otherLast - BEYOND) / TURN); copy <= Math.ceil((last - other.first + BEYOND) / TURN); copy++) {
       const from = Math.max(course.first, other.first + copy * TURN - BEYOND);

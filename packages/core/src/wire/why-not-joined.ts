@@ -37,6 +37,7 @@ export function whyNotJoined(tree: Tree, run: Run): string | null {
     lay: () => null,
     stuck: new Set(),
     wires: [],
+    keep: (_key, make) => make(),
   };
   const [one, other] = run.branches as [RunBranch, RunBranch];
   if (canJoin(work, need(one), need(other))) return null;

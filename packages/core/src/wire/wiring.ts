@@ -1,5 +1,5 @@
-import { boxed, boxesApart, screenAxes, tilting, type Limb, type Vec } from '../space/index.js';
-import { gaugeOf, gripOf, METAL_DATA, ruleOfThumb, wireMass, type MetalName } from '../wood/index.js';
+import { boxed, boxesApart, screenAxes, tilting, type Vec } from '../space/index.js';
+import { gaugeOf, gripOf, METAL_DATA, ruleOfThumb, wireMass } from '../wood/index.js';
 import {
   childrenOf,
   namesOf,
@@ -15,12 +15,12 @@ import {
 } from '../tree/index.js';
 import { WOUND_SHARE } from './coil-alone.js';
 import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, tryWire, USUAL_PAST, type WireToTry } from './choose.js';
-import { fitCoil, type FittedCoil } from './coil-fit.js';
-import { FlatBark, type BarkPlace } from './flat-bark.js';
+import { fitCoil, type FittedCoil, type Outside } from './coil-fit.js';
+import type { FlatBark, BarkPlace } from './flat-bark.js';
 import { knotsOf, mayTouch, type Knot } from './knots.js';
 import { laidWire, liesInWood, type LaidWire } from './laid.js';
 import type { CoilOn, End, Joined, Laid, LimbWork, Need } from './limb-work.js';
-import { serialOf, WiringMemory, type LimbOutcome } from './memory.js';
+import { serialOf, serialsOf, WiringMemory, type Keep, type LimbOutcome } from './memory.js';
 import { bendsToHold, gapFor, metalFor, outsidesOf, ownManner, wishOf, type HeldBends } from './needs.js';
 import { planOnLimb, type Fixed } from './on-limb.js';
 import { layPath, pathOfCoil, type Half, type WirePath } from './path.js';
@@ -31,7 +31,8 @@ import { SOIL_SHARE, trunkCoil } from './trunk-wire.js';
 import { served, shoulderOf, type Shoulder, type Touch, type Wish } from './shoulders.js';
 import { TURN, turnOf, type Way } from './ways.js';
 
-interface Wanted extends Need {
+interface Wanted {
+  need: Need;
   bends: HeldBends;
   pose: PlannedPose | undefined;
   past: number;
@@ -44,21 +45,28 @@ interface Near {
   wires: LaidWire[];
 }
 
+/** What a limb's pieces are worked out among: the limbs near it, and what was worked out before. */
+interface Among {
+  near: readonly string[];
+  keep: Keep;
+}
+
 /** All that the pieces of one plan are worked out with. */
 class Wiring {
   readonly runs: RunPlan[] = [];
   readonly unwired: WiringPlan['unwired'] = [];
   readonly worth = { best: 0, had: 0 };
   private readonly barks = new Map<string, FlatBark>();
-  private readonly coils = new Map<string, { way: Way; hand: Hand; run: string; made: CoilOn }>();
+  private readonly coils = new Map<string, { way: Way; hand: Hand; run: string }>();
   private readonly wanted = new Map<string, Wanted>();
   private readonly back: (way: Vec) => Vec;
   private readonly toward: Vec | null;
   private readonly names: Names;
+  private readonly limbs: readonly string[];
   private readonly stiffness: (branch: string) => Stiffness;
   private readonly laid: LaidWire[] = [];
-  private readonly fitted = new Map<string, CoilOn>();
   private readonly knots = new Map<string, Knot[]>();
+  private readonly outsides = new Map<string, readonly Outside[]>();
 
   constructor(
     private readonly placed: PlacedTree,
@@ -66,10 +74,12 @@ class Wiring {
     private readonly pastOf: PastOf,
     private readonly memory: WiringMemory,
   ) {
+    memory.begin();
     const { front } = placed.tree.plan;
     this.back = front && (front.pitch || front.roll) ? tilting(front).back : (v) => v;
     this.toward = front ? screenAxes(front.bearing).toward : null;
     this.names = namesOf(placed.tree);
+    this.limbs = ['trunk', ...placed.branches.map((b) => b.branch.id)];
     this.stiffness = stiffnessOf(placed.tree);
     this.findNeeds();
     this.planTrunk();
@@ -84,7 +94,7 @@ class Wiring {
     const before = this.barks.get(id);
     if (before) return before;
     const b = this.placed.byId.get(id);
-    const made = b ? new FlatBark(b.line, this.bark(b.branch.parent)) : new FlatBark(this.placed.trunk);
+    const made = this.memory.barkOf(id, b?.line ?? this.placed.trunk, b ? this.bark(b.branch.parent) : null);
     this.barks.set(id, made);
     return made;
   }
@@ -109,25 +119,28 @@ class Wiring {
   }
 
   private asFixed(b: PlacedBranch, run: Run, own: RunBranch, pose: PlannedPose | undefined): Wanted {
-    const bends = bendsToHold(this.placed, b, pose, this.stiffness(b.branch.id));
-    return {
-      ...this.needOf(b, run),
-      ...(run.side ? { side: run.side } : {}),
-      wish: { hand: own.hand, start: own.start, must: 'both' },
-      bends,
-      pose,
-      past: USUAL_PAST,
-      run,
-    };
+    const bends = this.bendsOf(b, pose);
+    const side = run.side ? { side: run.side } : {};
+    return { need: this.needOf(b, run, { hand: own.hand, start: own.start, must: 'both' }, side), bends, pose, past: USUAL_PAST, run };
   }
 
-  private needOf(b: PlacedBranch, wire: { metal: MetalName; size: number; strands: number; angle: number }): Omit<Need, 'wish'> {
+  private bendsOf(b: PlacedBranch, pose: Pick<PlannedPose, 'bends'> | undefined): HeldBends {
+    const bends = bendsToHold(this.placed, b, pose, this.stiffness(b.branch.id));
+    return this.memory.keep(`bends ${JSON.stringify(bends)}`, () => bends);
+  }
+
+  private tried(bends: HeldBends, i: number, wire: WireToTry, past: number): ReturnType<typeof tryWire> {
+    return this.memory.keep(`tried ${serialOf(bends)} ${i} ${Object.values(wire).join(' ')} ${past}`, () => tryWire(bends[i]!, wire, past));
+  }
+
+  private needOf(b: PlacedBranch, wire: Pick<Need, 'metal' | 'size' | 'strands' | 'angle'>, wish: Wish, side: Pick<Need, 'side'> = {}): Need {
     const { sizes } = METAL_DATA[wire.metal];
     const ascending = [...sizes].sort((x, y) => x - y);
     const gauge = ascending.reduce((best, s, i) => (Math.abs(s - wire.size) < Math.abs(ascending[best]! - wire.size) ? i : best), 0);
     const { metal, size, strands, angle } = wire;
     const coilLength = (this.bark(b.branch.id).length * WOUND_SHARE) / Math.cos((angle * Math.PI) / 180);
-    return { branch: b.branch.id, metal, size, gauge, strands, angle, diameter: b.branch.d, coilLength };
+    const need = { branch: b.branch.id, metal, size, gauge, strands, angle, diameter: b.branch.d, coilLength, wish, ...side };
+    return this.memory.keep(`need ${JSON.stringify(need)}`, () => need);
   }
 
   private chosen(b: PlacedBranch, pose: PlannedPose | undefined, stays: string[] | undefined): Wanted | Omit<Unwired, 'branch'> {
@@ -135,18 +148,18 @@ class Wiring {
     if (b.branch.state === 'weak') return { because: ['Weak: let it grow stronger first.'] };
     if (ownManner(this.placed, b.branch.id)?.clip) return { because: ['Shaped by cutting as it grows: no wire.'] };
     if (!pose) return { because: stays ?? [] };
-    const bends = bendsToHold(this.placed, b, pose, this.stiffness(b.branch.id));
+    const bends = this.bendsOf(b, pose);
     const [bend, ...others] = bends;
-    const choice = chooseWire(bend, metalFor(this.placed, b), ownManner(this.placed, b.branch.id)?.firmness ?? this.placed.tree.plan.firmness, {
-      others,
-      grip: gripOf(gapFor(b)),
-    });
+    const metal = metalFor(this.placed, b);
+    const firmness = ownManner(this.placed, b.branch.id)?.firmness ?? this.placed.tree.plan.firmness;
+    const grip = gripOf(gapFor(b));
+    const choice = this.memory.keep(`wire ${serialOf(bends)} ${metal} ${firmness} ${grip}`, () => chooseWire(bend, metal, firmness, { others, grip }));
     if (!choice) return { because: sayChoice(bend, null).slice(0, 1), guy: true };
-    const wire = { metal: choice.metal, size: choice.size, strands: choice.strands, coilAngleDeg: COIL_ANGLE, grip: gripOf(gapFor(b)) };
+    const wire = { metal: choice.metal, size: choice.size, strands: choice.strands, coilAngleDeg: COIL_ANGLE, grip };
     const past = this.pastOf(b.branch.id, bend, wire);
-    if (tryWire(bend, wire, past).risk > 1.6)
+    if (this.tried(bends, 0, wire, past).risk > 1.6)
       return { because: ['The bend by hand is more than the wood takes in one season: choose another plan, or a technique such as a wedge cut.'] };
-    return { ...this.needOf(b, { ...choice, angle: COIL_ANGLE }), wish: wishOf(pose), bends, pose, past, run: null };
+    return { need: this.needOf(b, { ...choice, angle: COIL_ANGLE }, wishOf(pose)), bends, pose, past, run: null };
   }
 
   /** The trunk's own wire, where the trunk is bent: out of the soil behind it, up and round over its bends. */
@@ -156,7 +169,7 @@ class Wiring {
     if (!given && !trunkBends.length) return;
     const wood = woodIn(this.placed, 'trunk')!;
     const pose = { bends: [...trunkBends] };
-    const bends = bendsToHold(this.placed, wood, pose, this.stiffness('trunk'));
+    const bends = this.bendsOf(wood, pose);
     const [bend, ...others] = bends;
     const wire = given ?? chooseWire(bend, metalFor(this.placed, wood), this.placed.tree.plan.firmness, { others });
     if (!wire) {
@@ -166,25 +179,33 @@ class Wiring {
     }
     const { metal, size, strands } = wire;
     const angle = given?.angle ?? COIL_ANGLE;
-    const need: Need = { ...this.needOf(wood, { metal, size, strands, angle }), wish: { hand: null, start: null, must: 'neither' } };
+    const need = this.needOf(wood, { metal, size, strands, angle }, { hand: null, start: null, must: 'neither' });
     const half = (size * strands) / 2;
     const bark = this.bark('trunk');
-    const { hand, coil } = trunkCoil({
-      bark,
+    const asked = {
       angle,
       half,
       lift: size / 2,
       hands: given ? [given.branches[0]!.hand] : HANDS,
       toward: this.toward,
       end: Math.min(WOUND_SHARE * bark.length, trunkBends.reduce((far, b) => Math.max(far, b.at + b.length), bark.length / 2) + 2 * need.diameter),
-      knots: this.knotsOn('trunk', half, 0.5),
       outsides: outsidesOf(bark, pose.bends, this.back),
+    };
+    const knots = this.knotsOn('trunk', half, 0.5, { keep: this.memory.keep, near: this.limbs });
+    const {
+      hand,
+      coil,
+      path,
+      wire: laid,
+    } = this.memory.keep(`trunk ${serialsOf([bark, knots])} ${JSON.stringify(asked)}`, () => {
+      const wound = trunkCoil({ ...asked, bark, knots });
+      const lies = pathOfCoil('trunk', wound.coil);
+      return { ...wound, path: lies, wire: laidWire(lies, half, size / 2) };
     });
-    const path = pathOfCoil('trunk', coil);
     const soil = SOIL_SHARE * this.placed.tree.pot.height;
-    this.wanted.set('trunk', { ...need, bends, pose: undefined, past: USUAL_PAST, run: given });
-    this.laid.push(laidWire(path, half, size / 2));
-    this.coils.set('trunk', { way: wayOfCoil(coil.places, half), hand, run: given?.id ?? '', made: coil });
+    this.wanted.set('trunk', { need, bends, pose: undefined, past: USUAL_PAST, run: given });
+    this.laid.push(laid);
+    this.coils.set('trunk', { way: wayOfCoil(coil, half), hand, run: given?.id ?? '' });
     this.runs.push({
       id: given?.id ?? '',
       kind: 'trunk',
@@ -199,11 +220,13 @@ class Wiring {
   }
 
   private planLimb(limb: string): void {
-    const needs = childrenOf(this.placed.tree, limb).flatMap((b) => this.wanted.get(b.id) ?? []);
-    if (!needs.length) return;
-    const passing = Math.max(...needs.map((n) => n.size * n.strands), this.coils.get(limb)?.way.half ?? 0);
-    const near = this.nearTo(limb, needs, 4 * passing + 16);
-    const { joined, left, worth, against } = this.memory.outcomeOf(limb, this.keyOf(limb, needs, near), () => this.workOut(limb, needs, passing, near));
+    const wanted = childrenOf(this.placed.tree, limb).flatMap((b) => this.wanted.get(b.id) ?? []);
+    if (!wanted.length) return;
+    const passing = Math.max(...wanted.map(({ need }) => need.size * need.strands), this.coils.get(limb)?.way.half ?? 0);
+    const near = this.nearTo(limb, wanted, 4 * passing + 16);
+    const { joined, left, worth, against } = this.memory.outcomeOf(limb, this.keyOf(limb, wanted, near), (keep) =>
+      this.workOut(limb, wanted, passing, near, keep),
+    );
     this.worth.best += worth.best;
     this.worth.had += worth.had;
     for (const branch of left) {
@@ -220,88 +243,84 @@ class Wiring {
   }
 
   /** Limbs and wires that come within some mm of a limb or of the branches on it that are wired. */
-  private nearTo(limb: string, needs: readonly Wanted[], within: number): Near {
-    const own = [limb, ...needs.map((n) => n.branch)].map((id) => boxed(this.bark(id).line));
-    const ids = ['trunk', ...this.placed.branches.map((b) => b.branch.id)];
+  private nearTo(limb: string, wanted: readonly Wanted[], within: number): Near {
+    const own = [limb, ...wanted.map((n) => n.need.branch)].map((id) => boxed(this.bark(id).line));
     return {
-      limbs: ids.filter((id) => own.some((box) => !boxesApart(box, boxed(this.bark(id).line), within))),
+      limbs: this.limbs.filter((id) => own.some((box) => !boxesApart(box, boxed(this.bark(id).line), within))),
       wires: this.laid.filter((wire) => own.some((box) => !boxesApart(box, wire.box, within))),
     };
   }
 
   /** All that matters to the pieces on a limb. */
-  private keyOf(limb: string, needs: readonly Wanted[], near: Near): string {
+  private keyOf(limb: string, wanted: readonly Wanted[], near: Near): string {
     const coil = this.coils.get(limb);
     return JSON.stringify([
       this.placed.tree.plan.front ?? null,
-      near.limbs.map((id) => {
-        const { points, diameters } = this.bark(id).line;
-        return [id, this.placed.byId.get(id)?.branch.parent, points, diameters, this.wanted.get(id)?.size];
-      }),
-      needs.map(({ bends: _bends, pose, past: _past, run, ...need }) => [need, pose?.bends.map((b) => [b.at, b.length, b.angle, b.start, b.toward]), run?.id]),
-      near.wires.map(serialOf),
-      coil ? [serialOf(coil.made), coil.hand, coil.way.half] : null,
+      near.limbs.map((id) => [serialOf(this.bark(id)), this.wanted.get(id)?.need.size]),
+      wanted.map(({ need, pose, run }) => [serialOf(need), pose?.bends.map((b) => [b.at, b.length, b.angle, b.start, b.toward]), run?.id]),
+      serialsOf(near.wires),
+      coil ? [serialOf(coil.way), coil.hand] : null,
     ]);
   }
 
-  private workOut(limb: string, needs: readonly Wanted[], passing: number, near: Near): LimbOutcome {
+  private workOut(limb: string, wanted: readonly Wanted[], passing: number, near: Near, keep: Keep): LimbOutcome {
     const bark = this.bark(limb);
     const barks = near.limbs.map((id) => this.bark(id));
-    const shoulders = new Map<string, Shoulder>(needs.map((n) => [n.branch, shoulderOf(n.branch, bark, this.bark(n.branch))]));
+    const shoulders = new Map<string, Shoulder>(
+      wanted.map(({ need: { branch } }) => {
+        const own = this.bark(branch);
+        return [branch, keep(`shoulder ${serialsOf([bark, own])}`, () => shoulderOf(branch, bark, own))];
+      }),
+    );
     const against = new Map<string, string>();
     const stuck = new Set<Touch>();
-    const seen = new Map<string, Laid | null>();
+    const seen = new Map<Joined, Laid | null>();
     const lay = (joined: Joined): Laid | null => {
-      const key = `${joined.key} ${joined.way.along.map((s) => s.toFixed(1)).join()}`;
-      const before = seen.get(key);
-      if (before !== undefined) return before;
-      const made = this.lay(limb, joined, { barks, against, stuck });
-      seen.set(key, made);
-      return made;
+      if (!seen.has(joined)) seen.set(joined, this.lay(limb, joined, { barks, against, stuck, keep, near: near.limbs }));
+      return seen.get(joined)!;
     };
     const coil = this.coils.get(limb) ?? null;
-    const work: LimbWork = { bark, shoulders, knots: this.knotsOn(limb, passing / 2, 1), coil, toward: this.toward, lay, stuck, wires: near.wires };
-    const byRun = new Map<Run, Wanted[]>();
-    for (const n of needs) if (n.run) byRun.set(n.run, [...(byRun.get(n.run) ?? []), n]);
+    const knots = this.knotsOn(limb, passing / 2, 1, { keep, near: near.limbs });
+    const work: LimbWork = { bark, shoulders, knots, coil, toward: this.toward, lay, stuck, wires: near.wires, keep };
+    const byRun = new Map<Run, Need[]>();
+    for (const { run, need } of wanted) if (run) byRun.set(run, [...(byRun.get(run) ?? []), need]);
     const fixed = [...byRun.values()].flatMap((own) => byTwos(own).map((of): Fixed => ({ needs: of })));
-    return {
-      ...planOnLimb(
-        work,
-        fixed,
-        needs.filter((n) => !n.run),
-      ),
-      against,
-    };
+    const open = wanted.flatMap(({ run, need }) => (run ? [] : [need]));
+    return { ...planOnLimb(work, fixed, open), against };
   }
 
   /** The wood in the way of wires on a limb: what grows on it, with the wire that comes on that, and what comes close to it. */
-  private knotsOn(limb: string, half: number, beside: number): Knot[] {
+  private knotsOn(limb: string, half: number, beside: number, among: Among): Knot[] {
     const key = [limb, half, beside].join(' ');
     const before = this.knots.get(key);
     if (before) return before;
-    const made = this.findKnots(limb, half, beside);
+    const made = this.findKnots(limb, half, beside, among);
     this.knots.set(key, made);
     return made;
   }
 
-  private findKnots(limb: string, half: number, beside: number): Knot[] {
+  private findKnots(limb: string, half: number, beside: number, { keep, near }: Among): Knot[] {
     const bark = this.bark(limb);
     const parent = this.placed.byId.get(limb)?.branch.parent;
-    const lines: [string, Limb][] = [...this.placed.branches.map((b): [string, Limb] => [b.branch.id, b.line]), ['trunk', this.placed.trunk]];
-    return lines.flatMap(([id, line]) => {
-      if (id === limb || !mayTouch(bark.line, line, 4 * half + 4)) return [];
-      const need = this.wanted.get(id);
+    const found = near.flatMap((id) => {
+      const other = this.bark(id);
+      if (id === limb || !mayTouch(bark.line, other.line, 4 * half + 4)) return [];
+      const size = this.wanted.get(id)?.need.size ?? 0;
       const ownChild = this.placed.byId.get(id)?.branch.parent === limb;
-      const knots = knotsOf(id, bark, line, id === parent || !need ? 0 : need.size * (ownChild ? beside : 1), half);
-      // Where it comes out of its own limb, the first turn has been looked at.
-      if (id !== parent) return knots;
-      return knots.map((k) => ({ ...k, spots: k.spots.filter((p) => p.s > bark.clearFrom + 2 * bark.radius(0)) })).filter((k) => k.spots.length > 0);
+      const wound = id === parent ? 0 : size * (ownChild ? beside : 1);
+      return keep(`knots ${serialsOf([bark, other])} ${half} ${wound}`, () => {
+        const knots = knotsOf(id, bark, other.line, wound, half);
+        // Where it comes out of its own limb, the first turn has been looked at.
+        if (id !== parent) return knots;
+        return knots.map((k) => ({ ...k, spots: k.spots.filter((p) => p.s > bark.clearFrom + 2 * bark.radius(0)) })).filter((k) => k.spots.length > 0);
+      });
     });
+    return keep(`all knots ${serialsOf(found)}`, () => found);
   }
 
-  private lay(limb: string, joined: Joined, found: { barks: readonly FlatBark[]; against: Map<string, string>; stuck: Set<Touch> }): Laid | null {
+  private lay(limb: string, joined: Joined, found: Among & { barks: readonly FlatBark[]; against: Map<string, string>; stuck: Set<Touch> }): Laid | null {
     const bark = this.bark(limb);
-    const coils = joined.ends.map((end) => end && this.coilOn(end, joined.way.half));
+    const coils = joined.ends.map((end) => end && this.coilOn(end, joined.way.half, found));
     const fixed = joined.ends.some((end) => end !== null && this.wanted.get(end.need.branch)!.run !== null);
     for (const [i, coil] of coils.entries()) {
       if (!coil || fixed || !tooShort(coil)) continue;
@@ -309,16 +328,18 @@ class Wiring {
       found.stuck.add(joined.ends[i]!.touch);
       return null;
     }
-    const half = joined.way.half;
-    const route = joined.way.along.map((s, i): BarkPlace => ({ s, turn: turnOf(joined.way.first + i), lift: joined.size / 2 }));
-    const halves = joined.ends.map(
-      (end, i): Half | null => end && { branch: end.need.branch, bark: this.bark(end.need.branch), coil: coils[i]!.places, points: coils[i]!.points },
-    ) as [Half | null, Half | null];
-    const path = layPath({ id: limb, bark }, route, halves);
-    const wire = laidWire(path, half, joined.size / 2);
-    if (fixed) return { path, coils, wire };
-    const holds = joined.ends.every((end) => !end || turnsOn(path, end.need.branch) >= LEAST_COIL);
-    return holds && !liesInWood(wire, found.barks) ? { path, coils, wire } : null;
+    const laid = found.keep(`laid ${serialsOf([bark, joined.way, ...coils.map((c) => c ?? NO_COIL)])} ${joined.size}`, (): Laid => {
+      const { half } = joined.way;
+      const route = joined.way.along.map((s, i): BarkPlace => ({ s, turn: turnOf(joined.way.first + i), lift: joined.size / 2 }));
+      const halves = joined.ends.map(
+        (end, i): Half | null => end && { branch: end.need.branch, bark: this.bark(end.need.branch), coil: coils[i]!.places, points: coils[i]!.points },
+      ) as [Half | null, Half | null];
+      const path = layPath({ id: limb, bark }, route, halves);
+      return { path, coils, wire: laidWire(path, half, joined.size / 2) };
+    });
+    if (fixed) return laid;
+    const holds = joined.ends.every((end) => !end || turnsOn(laid.path, end.need.branch) >= LEAST_COIL);
+    return holds && !liesInWood(laid.wire, found.barks) ? laid : null;
   }
 
   private addPiece(limb: string, joined: Joined, { path, coils }: Laid, across: boolean): void {
@@ -329,7 +350,7 @@ class Wiring {
     const run: RunPlan = {
       id: first.run?.id ?? '',
       kind: joined.kind,
-      ...asPiece(first, size, path.length),
+      ...asPiece(first.need, size, path.length),
       order: Math.min(...joined.ends.flatMap((e) => (e ? this.placed.byId.get(e.need.branch)!.order : []))),
       route: {
         side: (joined.hidden ?? 0) > 0.5 ? 'behind' : 'front',
@@ -344,46 +365,47 @@ class Wiring {
     };
     this.runs.push(run);
     joined.ends.forEach((end, i) => {
-      if (end) this.coils.set(end.need.branch, { way: wayOfCoil(coils[i]!.places, half), hand: end.touch.hand, run: run.id, made: coils[i]! });
+      if (end) this.coils.set(end.need.branch, { way: wayOfCoil(coils[i]!, half), hand: end.touch.hand, run: run.id });
     });
   }
 
-  private coilOn(end: End, half: number): CoilOn {
-    const { branch } = end.need;
-    const { s, turn } = end.touch.onBranch;
-    const key = [branch, end.touch.hand, s.toFixed(2), turn.toFixed(3), half].join(' ');
-    const before = this.fitted.get(key);
-    if (before) return before;
-    const made = this.fitOn(end, half);
-    this.fitted.set(key, made);
-    return made;
-  }
-
-  private fitOn({ need, touch }: End, half: number): CoilOn {
+  private coilOn({ need, touch }: End, half: number, among: Among): CoilOn {
     const bark = this.bark(need.branch);
-    const wanted = this.wanted.get(need.branch)!;
     // Of the wires of its side shoots one half: they lie on one side of them. What runs into them is found when it is laid.
-    const knots = this.knotsOn(need.branch, half, 0.5);
-    const fitted = fitCoil({
-      bark,
-      hand: touch.hand,
-      angleDeg: need.angle,
-      half,
-      start: touch.onBranch,
-      end: bark.length * WOUND_SHARE,
-      knots,
-      outsides: outsidesOf(bark, wanted.pose?.bends ?? [], this.back),
+    const knots = this.knotsOn(need.branch, half, 0.5, among);
+    const outsides = this.outsidesOn(need.branch);
+    return among.keep(`coil ${serialsOf([need, bark, touch, knots, outsides])} ${half}`, () => {
+      const fitted = fitCoil({
+        bark,
+        hand: touch.hand,
+        angleDeg: need.angle,
+        half,
+        start: touch.onBranch,
+        end: bark.length * WOUND_SHARE,
+        knots,
+        outsides,
+      });
+      const places = fitted.blocked ? fitted.places.slice(0, Math.max(2, fitted.blocked.index - 1)) : fitted.places;
+      return { ...fitted, places, points: places.map((p) => bark.point(p)) };
     });
-    const places = fitted.blocked ? fitted.places.slice(0, Math.max(2, fitted.blocked.index - 1)) : fitted.places;
-    return { ...fitted, places, points: places.map((p) => bark.point(p)) };
+  }
+
+  private outsidesOn(branch: string): readonly Outside[] {
+    const before = this.outsides.get(branch);
+    if (before) return before;
+    const found = outsidesOf(this.bark(branch), this.wanted.get(branch)!.pose?.bends ?? [], this.back);
+    const made = this.memory.keep(`outsides ${JSON.stringify(found)}`, () => found);
+    this.outsides.set(branch, made);
+    return made;
   }
 
   private partOf(need: Need, wound: { hand: Hand; start: Start }, size: number, path: WirePath, coil: FittedCoil, said: readonly string[]): RunBranchPlan {
     const { bends, past } = this.wanted.get(need.branch)!;
     const gap = gapFor(woodIn(this.placed, need.branch)!);
-    const [bend, ...others] = bends;
+    const [bend] = bends;
     const wire: WireToTry = { metal: need.metal, size, strands: need.strands, coilAngleDeg: need.angle, grip: gripOf(gap) };
-    const choice = tryWire(bend, wire, past);
+    const tried = bends.map((_, i) => this.tried(bends, i, wire, past));
+    const choice = tried[0]!;
     const stretch = path.on.get(need.branch)!;
     const places = coil.places;
     return {
@@ -403,10 +425,7 @@ class Wiring {
       settles: choice.settlesDeg,
       target: bend.angleDeg,
       bendLength: bend.length,
-      bends: [bend, ...others].map((one, i) => {
-        const tried = i ? tryWire(one, wire, past) : choice;
-        return { bendTo: tried.bendToDeg, settles: tried.settlesDeg, spread: spreadOf(one, tried), missDeg: coil.missDeg[i] ?? 0 };
-      }),
+      bends: tried.map((one, i) => ({ bendTo: one.bendToDeg, settles: one.settlesDeg, spread: spreadOf(bends[i]!, one), missDeg: coil.missDeg[i] ?? 0 })),
       because: [
         ...sayChoice(bend, choice),
         ...said,
@@ -421,6 +440,9 @@ function asPiece({ metal, strands, angle }: Pick<Need, 'metal' | 'strands' | 'an
   const length = pieceLength(path, size);
   return { metal, size, gauge: metal === 'copper' ? gaugeOf(size) : null, strands, angle, length, mass: wireMass(metal, size, length * strands) };
 }
+
+/** Stands for the coil of an end that is free. */
+const NO_COIL = {};
 
 /** A coil of fewer turns beyond those at the shoulder holds nothing. */
 const LEAST_COIL = 0.25;
@@ -442,14 +464,17 @@ function unserved(touch: Touch, wish: Wish): string[] {
 }
 
 /** A piece goes on two branches of a limb; what a file has on more of them is so many pieces. */
-const byTwos = (needs: readonly Wanted[]): Fixed['needs'][] =>
+const byTwos = (needs: readonly Need[]): Fixed['needs'][] =>
   needs.flatMap((need, i): Fixed['needs'][] => (i % 2 ? [] : needs[i + 1] ? [[need, needs[i + 1]!]] : [[need]]));
 
 /** A coil that is stopped before it has gone round once holds nothing. */
 const tooShort = ({ blocked, places }: FittedCoil): boolean => blocked !== null && Math.abs(places[places.length - 1]!.turn - places[0]!.turn) < 2 * Math.PI;
 
 /** A coil as a way round its branch, sample by sample. */
-function wayOfCoil(places: readonly BarkPlace[], half: number): Way {
+function wayOfCoil(coil: CoilOn, half: number): Way {
+  const before = waysOfCoils.get(coil);
+  if (before?.half === half) return before;
+  const { places } = coil;
   const rising = places[places.length - 1]!.turn >= places[0]!.turn ? places : [...places].reverse();
   const first = Math.ceil((rising[0]!.turn * TURN) / (2 * Math.PI));
   const last = Math.floor((rising[rising.length - 1]!.turn * TURN) / (2 * Math.PI));
@@ -461,8 +486,12 @@ function wayOfCoil(places: readonly BarkPlace[], half: number): Way {
     const [a, b] = [rising[i]!, rising[i + 1]!];
     along.push(a.s + ((b.s - a.s) * (turn - a.turn)) / (b.turn - a.turn));
   }
-  return { first, along, half };
+  const way = { first, along, half };
+  waysOfCoils.set(coil, way);
+  return way;
 }
+
+const waysOfCoils = new WeakMap<CoilOn, Way>();
 
 /** Pieces of wire for the branches that must move, as they go on; what the plan fixes is kept. With the memory of the plan before, only the limbs that a change concerns are worked out anew. docs: Runs. */
 export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: PastOf = () => USUAL_PAST, memory = new WiringMemory()): WiringPlan {
