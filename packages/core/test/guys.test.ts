@@ -169,7 +169,7 @@ test('what the checks say is so: the gap to other wood as sampled, the cushion, 
   const { poses } = planOf(t);
   const placed = placeTree(t);
   const world = guyWorld(placed, poses);
-  const [g] = solveGuys(world, heldBranch(placed, poses, 'a'), [
+  const [g] = solveGuys(world, heldBranch(world, placed, poses, 'a'), [
     { id: 'g', branch: 'a', at: 260, anchor: { kind: 'pot-rim', bearing: 90 }, wire: 1, cushion: { kind: 'tube', width: 8 } },
   ]);
   const tie = tieOf(g!, world);

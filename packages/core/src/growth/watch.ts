@@ -1,4 +1,4 @@
-import { toRad } from '../units/index.js';
+import { keepNothing, toRad } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
 import { speciesOf, woodOf } from '../species/index.js';
 import { bendRisk, coilHold, gripOf, settled, stored, usualBendLength } from '../wood/index.js';
@@ -103,9 +103,12 @@ export function raceIfWired(
   placed: PlacedTree,
   wire: Pick<Coil, 'branch' | 'metal' | 'size' | 'strands' | 'angle' | 'bentDeg' | 'targetDeg' | 'over' | 'gap'>,
   onDay: number,
+  keep = keepNothing,
 ): Race {
   const coil: Coil = { ...wire, run: '', since: onDay, hand: 'cw', start: 'over', wrap: 'none', seen: [] };
-  return race(stateOf(placed, coil, NOTHING_KNOWN), onDay, null, toleranceOf(placed.tree));
+  const state = stateOf(placed, coil, NOTHING_KNOWN);
+  const tolerance = toleranceOf(placed.tree);
+  return keep(`race ${JSON.stringify([onDay, tolerance, { ...state, species: state.species.key }])}`, () => race(state, onDay, null, tolerance));
 }
 
 export interface Watched {

@@ -1,3 +1,4 @@
+import { serialsOf } from '../units/index.js';
 import { add, boxed, boxesApart, closestBetween, cross, distance, limb, lerp, pointAt, scale, sub, unit, type Vec } from '../space/index.js';
 import { METAL_DATA } from '../wood/index.js';
 import type { Bark } from '../species/index.js';
@@ -65,14 +66,19 @@ function middleOf({ point, anchor, wire }: TieToCheck) {
 /** The wood that a tie comes nearest to, and how near, mm; what it is tied to at either end left out. */
 export function nearestWood(world: GuyWorld, tie: TieToCheck): { branch: string; gap: number } | null {
   const line = middleOf(tie);
-  let nearest: { branch: string; gap: number } | null = null;
-  for (const [branch, other] of world.lines) {
-    if (branch === tie.branch || branch === tie.anchor.ref.branch || (branch === 'trunk' && ['trunk', 'screw', 'root'].includes(tie.anchor.ref.kind))) continue;
-    if (boxesApart(boxed(line), boxed(other), nearest?.gap ?? FAR)) continue;
-    const found = closestBetween(line, other, nearest?.gap ?? FAR);
-    if (found) nearest = { branch, gap: found.gap };
-  }
-  return nearest;
+  const near = [...world.lines].filter(([branch, other]) => {
+    if (branch === tie.branch || branch === tie.anchor.ref.branch || (branch === 'trunk' && ['trunk', 'screw', 'root'].includes(tie.anchor.ref.kind)))
+      return false;
+    return !boxesApart(boxed(line), boxed(other), FAR);
+  });
+  return world.keep(`wood ${line.points.join(' ')} ${serialsOf(near.map(([, other]) => other))}`, () => {
+    let nearest: { branch: string; gap: number } | null = null;
+    for (const [branch, other] of near) {
+      const found = closestBetween(line, other, nearest?.gap ?? FAR);
+      if (found) nearest = { branch, gap: found.gap };
+    }
+    return nearest;
+  });
 }
 
 /** Which sixth of the soil a tie comes down in; null where it goes to wood. */
@@ -140,7 +146,7 @@ export function checkTie(world: GuyWorld, tie: TieToCheck, others: readonly TieT
       value: beside,
       limit: MOST_PER_SIXTH,
       ok: beside <= MOST_PER_SIXTH,
-      said: `${beside === 1 ? 'The only tie' : `${beside} ties`} in this sixth of the soil: ${beside <= MOST_PER_SIXTH ? 'a can gets in' : 'hard to water past'}.`,
+      said: `${beside === 1 ? 'The only tie' : `One of ${beside} ties`} in this sixth of the soil: ${beside <= MOST_PER_SIXTH ? 'a can gets in' : 'hard to water past'}.`,
     });
     checks.push({
       check: 'pot',

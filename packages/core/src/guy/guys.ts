@@ -1,5 +1,5 @@
 import { angleBetween, distance, lengthOf, pointAt, scale, add, sub, unit, type Limb, type Vec } from '../space/index.js';
-import { archOf, tieDown, type Tied } from '../rod/index.js';
+import { archOf, tieDown, type Tied, type TiedAsked } from '../rod/index.js';
 import { bandOf, HEFT, safeBendRatio, type Band } from '../wood/index.js';
 import { anchorAt, anchorsFor, ANCHOR_KINDS, isBehind, type AnchorPlace, type AnchorRef } from './anchors.js';
 import { checkTie, cushionFor, roundsFor, tieFor, type GuyCheck, type TieToCheck } from './checks.js';
@@ -90,8 +90,10 @@ export function tiePointOf(world: GuyWorld, { branch, now }: Held): { at: number
 
 const towardOf = ({ wanted }: Held, at: number): Vec => sub(pointAt(wanted, Math.min(at, lengthOf(wanted))).point, wanted.points[0]!);
 
-const solve = (world: GuyWorld, held: Held, at: number, anchors: readonly Vec[], own: { segments?: number; share?: number; rough?: boolean } = {}): Tied =>
-  tieDown({ line: held.now, wood: world.wood, heft: HEFT, at, anchors, toward: towardOf(held, at), ...own });
+function solve(world: GuyWorld, held: Held, at: number, anchors: readonly Vec[], own: { segments?: number; share?: number; rough?: boolean } = {}): Tied {
+  const asked: TiedAsked = { line: held.now, wood: world.wood, heft: HEFT, at, anchors, toward: towardOf(held, at), ...own };
+  return world.keep(`tied ${JSON.stringify(asked)}`, () => tieDown(asked));
+}
 
 /** Guys on one branch, worked out together: each takes its share of the pull. */
 export function solveGuys(world: GuyWorld, held: Held, guys: readonly GuyRef[], others: readonly TieToCheck[] = []): GuyPlan[] {

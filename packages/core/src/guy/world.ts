@@ -1,3 +1,4 @@
+import type { Keep } from '../units/index.js';
 import type { Limb, View } from '../space/index.js';
 import type { Bark } from '../species/index.js';
 import type { Branch, Feature, Pot, Root } from '../tree/index.js';
@@ -16,4 +17,6 @@ export interface GuyWorld {
   bendRatio: number;
   bark: Bark;
   front: View | null;
+  /** What was worked out before. */
+  keep: Keep;
 }

@@ -17,7 +17,7 @@ import {
   type RankedAnchor,
 } from '../guy/index.js';
 import { watchGuys, type WatchedGuy } from '../growth/index.js';
-import { isoOf } from '../units/index.js';
+import { isoOf, keepNothing } from '../units/index.js';
 import { stagesFor } from '../wood/index.js';
 import type { Unwired } from '../wire/index.js';
 import { digits } from './digits.js';
@@ -43,10 +43,10 @@ const PAIR_OF = 5;
 type Poses = readonly Pick<PlannedPose, 'branch' | 'bends'>[];
 
 /** The tree as its guys find it. */
-export function guyWorld(placed: PlacedTree, poses: Poses): GuyWorld {
+export function guyWorld(placed: PlacedTree, poses: Poses, keep = keepNothing): GuyWorld {
   const { tree } = placed;
   const species = speciesOf(tree.species);
-  const lines = linesInWorld(placed, poses);
+  const lines = new Map([...linesInWorld(placed, poses)].map(([id, line]) => [id, keep(`line ${JSON.stringify(line)}`, () => line)]));
   return {
     lines,
     branches: new Map(tree.branches.map((b) => [b.id, b])),
@@ -58,14 +58,15 @@ export function guyWorld(placed: PlacedTree, poses: Poses): GuyWorld {
     bendRatio: species.bendRatio.value,
     bark: species.bark,
     front: tree.plan.front ?? null,
+    keep,
   };
 }
 
 /** A branch as it lies with what it grows on posed, and as it is posed itself. */
-export const heldBranch = (placed: PlacedTree, poses: Poses, branch: string): Held => ({
+export const heldBranch = (world: GuyWorld, placed: PlacedTree, poses: Poses, branch: string): Held => ({
   branch,
   now: presentLine(placed, poses, branch),
-  wanted: linesInWorld(placed, poses).get(branch)!,
+  wanted: world.lines.get(branch)!,
 });
 
 /** From how many mm on a change of a tie's length matters. */
@@ -134,7 +135,7 @@ function proposeFor(world: GuyWorld, held: Held, others: Parameters<typeof rankA
 }
 
 /** Every tie of a plan: those that are fixed, worked out together branch by branch, and one for each branch that no coil holds, the thickest first. */
-export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unwired[], onDay: number): PlanGuy[] {
+export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unwired[], onDay: number, keep = keepNothing): PlanGuy[] {
   const { tree } = placed;
   const here = tree.plan.guys.filter((g) => placed.byId.has(g.branch));
   const wanting = unwired
@@ -143,7 +144,7 @@ export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unw
     .sort((a, b) => b.branch.d - a.branch.d)
     .slice(0, MOST_PROPOSED);
   if (!here.length && !wanting.length) return [];
-  const world = guyWorld(placed, poses);
+  const world = guyWorld(placed, poses, keep);
   const on = new Map(watchGuys(placed, onDay).map((g) => [g.guy, g]));
   const guys: PlanGuy[] = [];
   const ties: ReturnType<typeof tieOf>[] = [];
@@ -154,7 +155,7 @@ export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unw
     }
   };
   for (const branch of new Set(here.map((g) => g.branch))) {
-    const posed = heldBranch(placed, poses, branch);
+    const posed = heldBranch(world, placed, poses, branch);
     // A branch that a tie has drawn is measured as it is held; where its artist wants it nowhere else, that is where it shall be.
     const stays = here.some((g) => g.branch === branch && on.has(g.id)) && !tree.plan.poses.some((p) => p.branch === branch);
     const held = stays ? { ...posed, wanted: posed.now } : posed;
@@ -175,7 +176,7 @@ export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unw
   for (const b of wanting) {
     const ids = new Map<number, string>();
     const id = (n: number): string => ids.get(n) ?? (ids.set(n, free()), ids.get(n)!);
-    add(false, proposeFor(world, heldBranch(placed, poses, b.branch.id), ties, id));
+    add(false, proposeFor(world, heldBranch(world, placed, poses, b.branch.id), ties, id));
   }
   return guys;
 }
@@ -199,7 +200,7 @@ export function lostTies(tree: Tree, after: PlacedTree, onDay: number, names: Na
 /** All anchors for a tie on one branch, the best first, and where it is tied (in a fork, where there is one); points in the tree's own space. */
 export function anchorsOf(placed: PlacedTree, poses: Poses, branch: string, asked?: number): { at: number; fork: string | null; anchors: RankedAnchor[] } {
   const world = guyWorld(placed, poses);
-  const held = heldBranch(placed, poses, branch);
+  const held = heldBranch(world, placed, poses, branch);
   const { back } = standingOf(placed);
   const best = tiePointOf(world, held);
   const at = asked ?? best.at;
@@ -214,6 +215,7 @@ export function drawnBranch(
   share: number,
 ): Omit<ReturnType<typeof drawnTo>, 'line'> & { line: Limb } {
   const { back } = standingOf(placed);
-  const drawn = drawnTo(guyWorld(placed, poses), heldBranch(placed, poses, guys[0]!.branch), guys, share);
+  const world = guyWorld(placed, poses);
+  const drawn = drawnTo(world, heldBranch(world, placed, poses, guys[0]!.branch), guys, share);
   return { ...drawn, line: limb(drawn.line.points.map(back), drawn.line.diameters) };
 }

@@ -1,3 +1,4 @@
+import type { Keep } from '../units/index.js';
 import { raceIfWired } from '../growth/index.js';
 import type { PlacedTree } from '../tree/index.js';
 import { gapFor, tryWire, USUAL_PAST, type PastOf, type RunBranchPlan, type RunPlan } from '../wire/index.js';
@@ -29,14 +30,19 @@ const count = (weeks: number): string => `${weeks} ${weeks === 1 ? 'week' : 'wee
 
 /** The least that a bend has to be left past its target for a window to open in which its wire comes off clean; the usual where none does. docs: Settling past the target. */
 export const pastByWindow =
-  (placed: PlacedTree, onDay: number): PastOf =>
+  (placed: PlacedTree, onDay: number, keep?: Keep): PastOf =>
   (branch, bend, wire) => {
     const opens = (past: number): boolean => {
       const { bendToDeg, risk } = tryWire(bend, wire, past);
       if (!Number.isFinite(bendToDeg) || risk > 1.6) return false;
       const { metal, size, strands, coilAngleDeg: angle } = wire;
       const gap = gapFor(placed.byId.get(branch)!);
-      const race = raceIfWired(placed, { branch, metal, size, strands, angle, gap, bentDeg: bendToDeg, targetDeg: bend.angleDeg, over: bend.length }, onDay);
+      const race = raceIfWired(
+        placed,
+        { branch, metal, size, strands, angle, gap, bentDeg: bendToDeg, targetDeg: bend.angleDeg, over: bend.length },
+        onDay,
+        keep,
+      );
       return race.window !== null;
     };
     return PASTS.find(opens) ?? USUAL_PAST;

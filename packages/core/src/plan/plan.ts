@@ -171,8 +171,8 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
   const { poses, asGrown } = proposePoses(after, gapMap(placed, after, tree.plan.front ?? LEVEL));
   const trunk = bentTrunk(after);
   const bending = bendingOf(tree, onDay);
-  const wiring = planWiring(after, { poses, asGrown, trunk: trunk?.bends ?? [] }, pastByWindow(after, onDay), memory);
-  const guys = planGuys(after, poses, wiring.unwired, onDay);
+  const wiring = planWiring(after, { poses, asGrown, trunk: trunk?.bends ?? [] }, pastByWindow(after, onDay, memory?.keep), memory);
+  const guys = planGuys(after, poses, wiring.unwired, onDay, memory?.keep);
   const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
   const reading = readTree(tree, onDay, decidedWork(after, poses, onDay), proposedWork(after, poses));
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;

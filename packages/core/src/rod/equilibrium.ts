@@ -27,15 +27,43 @@ export function solveCholesky(a: Float64Array, b: Float64Array): boolean {
   return true;
 }
 
+/** Below this a turn's own formulas lose their digits; radians. */
+const SMALL_TURN = 0.02;
+
+/** The two numbers in the left Jacobian of a rotation vector of some length, I + a·[t]× + b·[t]×², and how they change with it. */
+function jacobianOf(angle: number): { a: number; b: number; da: number; db: number } {
+  const square = angle * angle;
+  if (angle < SMALL_TURN) return { a: 1 / 2 - square / 24, b: 1 / 6 - square / 120, da: -angle / 12, db: -angle / 60 };
+  const [sine, cosine] = [Math.sin(angle), Math.cos(angle)];
+  const cube = square * angle;
+  return {
+    a: (1 - cosine) / square,
+    b: (angle - sine) / cube,
+    da: (angle * sine - 2 * (1 - cosine)) / cube,
+    db: (3 * sine - angle * (2 + cosine)) / (cube * angle),
+  };
+}
+
 /** How the whole rod beyond a joint turns in space (a rotation vector) for a small change of one of the joint's two bends. */
 function leverOf({ before, turns }: Shape, joint: number, which: 1 | 2): Vec {
   const e = before[joint]![which];
   const turn = turns[joint]!;
-  const angle = norm(turn);
-  if (angle < 1e-9) return e;
-  // The left Jacobian of the rotation vector.
+  const { a, b } = jacobianOf(norm(turn));
   const once = cross(turn, e);
-  return add(e, add(scale(once, (1 - Math.cos(angle)) / angle ** 2), scale(cross(turn, once), (angle - Math.sin(angle)) / angle ** 3)));
+  return add(e, add(scale(once, a), scale(cross(turn, once), b)));
+}
+
+/** How the lever of one of a joint's bends changes with the other one, or with itself. */
+function leverChange({ before, turns }: Shape, joint: number, which: 1 | 2, by: 1 | 2): Vec {
+  const [e, f] = [before[joint]![which], before[joint]![by]];
+  const turn = turns[joint]!;
+  const angle = norm(turn);
+  const { a, b, da, db } = jacobianOf(angle);
+  const longer = angle > 0 ? dot(turn, f) / angle : 0;
+  const [once, beside] = [cross(turn, e), cross(f, e)];
+  const first = add(scale(once, da * longer), scale(beside, a));
+  const second = add(scale(cross(turn, once), db * longer), scale(add(cross(f, once), cross(turn, beside)), b));
+  return add(first, second);
 }
 
 /** By bend, how the rod beyond it turns. */
@@ -61,7 +89,7 @@ interface Slope {
   hessian: Float64Array;
 }
 
-/** Gradient and (all but exact) Hessian of the energy by the bends; of the Hessian the lower half, row by row. */
+/** Gradient and Hessian of the energy by the bends; of the Hessian the lower half, row by row. */
 export function slopeOf(rod: Rod, bends: Bends, { tip, spring, ties = [] }: Pull, shape: Shape): Slope {
   const joints = rod.lengths.length;
   const n = 2 * joints;
@@ -99,6 +127,10 @@ export function slopeOf(rod: Rod, bends: Bends, { tip, spring, ties = [] }: Pull
       const z = trace * e[2] - (e[0] * s[2]! + e[1] * s[5]! + e[2] * s[8]!);
       for (let i = 0; i <= k; i++) hessian[k * n + i] = x * levers[3 * i]! + y * levers[3 * i + 1]! + z * levers[3 * i + 2]!;
     }
+    // The bends of one joint are parts of one turn: each changes what the other one moves.
+    hessian[2 * j * n + 2 * j]! -= dot(torque, leverChange(shape, j, 1, 1));
+    hessian[(2 * j + 1) * n + 2 * j]! -= dot(torque, leverChange(shape, j, 1, 2));
+    hessian[(2 * j + 1) * n + 2 * j + 1]! -= dot(torque, leverChange(shape, j, 2, 2));
   }
   for (const tie of ties) {
     const { joint, anchor } = tie;
@@ -151,49 +183,61 @@ export interface Equilibrium {
 const MOST_STEPS = 120;
 /** At rest: what is left of the moments beside the rod's own, and what a joint would still turn, radians. */
 const SETTLED = 1e-9;
-const STILL = 1e-8;
+const STILL = 1e-10;
+/** Two energies are told apart from such a share of them on. */
+const TOLD_APART = 1e-12;
 /** A joint may turn so far in one step, radians. */
 const MOST_TURN = 0.25;
 
-/** The rest of a rod under its weight and a pull: Newton's steps, shortened until the energy falls. */
+const sizeOf = (v: Float64Array): number => Math.sqrt(v.reduce((sum, x) => sum + x * x, 0));
+
+/** Newton's step, and what of the damping it took: where the energy is not a bowl, it is made one. */
+function newtonStep({ gradient, hessian }: Slope, damping: number): { move: Float64Array; damping: number } {
+  const n = gradient.length;
+  let biggest = 0;
+  for (let i = 0; i < n; i++) biggest = Math.max(biggest, Math.abs(hessian[i * n + i]!));
+  for (let damped = damping; ; damped = Math.max(1e-6, damped * 8)) {
+    const bowl = hessian.slice();
+    for (let i = 0; i < n; i++) bowl[i * n + i]! += damped * biggest;
+    const move = gradient.map((g) => -g);
+    if (solveCholesky(bowl, move)) return { move, damping: damped };
+  }
+}
+
+/** The rest of a rod under its weight and a pull: Newton's steps, shortened until the energy falls; where that can no longer be told, until the moments do. */
 export function equilibrium(rod: Rod, pull: Pull, from: Bends = new Float64Array(2 * rod.lengths.length), most = MOST_STEPS): Equilibrium {
   let bends = from;
-  let shape = shapeOf(rod, bends);
-  let energy = energyOf(rod, bends, pull, shape);
+  const start = shapeOf(rod, bends);
+  let energy = energyOf(rod, bends, pull, start);
+  let slope = slopeOf(rod, bends, pull, start);
+  let size = sizeOf(slope.gradient);
   const energies = [energy];
-  const scaleOf = sectionState({ diameter: rod.diameters[0]!, curvature: 1 / (rod.segment * rod.lengths.length), wood: rod.wood }).moment;
+  const least = SETTLED * sectionState({ diameter: rod.diameters[0]!, curvature: 1 / (rod.segment * rod.lengths.length), wood: rod.wood }).moment;
   let damping = 0;
   for (let step = 0; step < most; step++) {
-    const { gradient, hessian } = slopeOf(rod, bends, pull, shape);
-    const size = Math.sqrt(gradient.reduce((sum, g) => sum + g * g, 0));
-    if (size < SETTLED * scaleOf) return { bends, energies, settled: true };
-    const n = gradient.length;
-    const biggest = Math.max(...Array.from({ length: n }, (_, i) => Math.abs(hessian[i * n + i]!)));
-    // Where the energy is not a bowl there, it is made one.
-    let move: Float64Array;
-    for (;;) {
-      const bowl = hessian.slice();
-      for (let i = 0; i < n; i++) bowl[i * n + i]! += damping * biggest;
-      move = gradient.map((g) => -g);
-      if (solveCholesky(bowl, move)) break;
-      damping = Math.max(1e-6, damping * 8);
-    }
-    const longest = Math.max(...Array.from({ length: n / 2 }, (_, i) => Math.hypot(move[2 * i]!, move[2 * i + 1]!)));
-    const downhill = gradient.reduce((sum, g, i) => sum + g * move[i]!, 0);
-    // Finer than this an energy cannot be told from the next.
-    if (longest < STILL) return { bends, energies, settled: true };
+    if (size < least) return { bends, energies, settled: true };
+    const newton = newtonStep(slope, damping);
+    const { move } = newton;
+    let longest = 0;
+    for (let i = 0; i < move.length; i += 2) longest = Math.max(longest, Math.hypot(move[i]!, move[i + 1]!));
+    if (longest < STILL && newton.damping === 0) return { bends, energies, settled: true };
+    const downhill = slope.gradient.reduce((sum, g, i) => sum + g * move[i]!, 0);
+    const blind = -downhill < TOLD_APART * Math.abs(energy);
     let share = Math.min(1, MOST_TURN / longest);
     let accepted = false;
-    for (let tries = 0; tries < 40 && !accepted; tries++, share /= 2) {
+    for (let tries = 0; tries < (blind ? 1 : 40) && !accepted; tries++, share /= 2) {
       const next = bends.map((b, i) => b + share * move[i]!);
       const nextShape = shapeOf(rod, next);
       const nextEnergy = energyOf(rod, next, pull, nextShape);
-      if (nextEnergy > energy + 1e-4 * share * downhill) continue;
-      [bends, shape, energy, accepted] = [next, nextShape, nextEnergy, true];
+      if (!blind && nextEnergy > energy + 1e-4 * share * downhill) continue;
+      const nextSlope = slopeOf(rod, next, pull, nextShape);
+      const nextSize = sizeOf(nextSlope.gradient);
+      if (blind && nextSize >= size) break;
+      [bends, energy, slope, size, accepted] = [next, nextEnergy, nextSlope, nextSize, true];
     }
-    if (!accepted) return { bends, energies, settled: size < 1e4 * SETTLED * scaleOf };
+    if (!accepted) return { bends, energies, settled: size < 1e4 * least };
     energies.push(energy);
-    damping = damping > 1e-9 ? damping / 8 : 0;
+    damping = newton.damping > 1e-6 ? newton.damping / 64 : 0;
   }
   return { bends, energies, settled: false };
 }

@@ -15,6 +15,8 @@ export interface Rod {
   /** Where it is clamped, and its frames as it grew; the first stands for the clamp as well. */
   root: Vec;
   grown: Frame[];
+  /** Each segment's frame as it grew, in parts along the frame of the one before. */
+  onwards: Frame[];
   /** Thickness at each joint, mm, and the length of branch that bends in it: the clamp's joint stands for half a segment. */
   diameters: number[];
   lengths: number[];
@@ -42,6 +44,10 @@ export function rodOf(line: Limb, wood: Wood, { segments = 40, heft = 0 }: { seg
   const square = anySquare(ways[0]!);
   let frame: Frame = [ways[0]!, square, cross(ways[0]!, square)];
   const grown = ways.map((way) => (frame = carried(frame, way)));
+  const onwards = grown.map((own, i): Frame => {
+    const last = grown[Math.max(0, i - 1)]!;
+    return [partsIn(last, own[0]), partsIn(last, own[1]), partsIn(last, own[2])];
+  });
   const segment = total / segments;
   const thick = (i: number): number => pointAt(line, (total * i) / segments).diameter;
   return {
@@ -49,6 +55,7 @@ export function rodOf(line: Limb, wood: Wood, { segments = 40, heft = 0 }: { seg
     wood,
     root: points[0]!,
     grown,
+    onwards,
     diameters: ways.map((_, i) => thick(i)),
     lengths: ways.map((_, i) => (i ? segment : segment / 2)),
     weights: ways.map((_, i) => (Math.PI / 4) * thick(i + 0.5) ** 2 * segment * heft),
@@ -57,7 +64,7 @@ export function rodOf(line: Limb, wood: Wood, { segments = 40, heft = 0 }: { seg
 
 const inFrame = (f: Frame, y: number, z: number): Vec => add(scale(f[1], y), scale(f[2], z));
 /** A vector given by its parts along one frame, in space. */
-const outOf = (f: Frame, [x, y, z]: Vec): Vec => add(scale(f[0], x), add(scale(f[1], y), scale(f[2], z)));
+const outOf = ([a, b, c]: Frame, [x, y, z]: Vec): Vec => [x * a[0] + y * b[0] + z * c[0], x * a[1] + y * b[1] + z * c[1], x * a[2] + y * b[2] + z * c[2]];
 const partsIn = (f: Frame, v: Vec): Vec => [dot(v, f[0]), dot(v, f[1]), dot(v, f[2])];
 
 /** Where a rod lies with its joints bent: the joints and the tip, and for each joint the frame before it and the bend as a vector in space. */
@@ -67,20 +74,30 @@ export interface Shape {
   turns: Vec[];
 }
 
+/** A frame turned by a rotation vector (Rodrigues). */
+function turnedBy(frame: Frame, turn: Vec): Frame {
+  const angle = norm(turn);
+  if (angle === 0) return frame;
+  const [once, twice] = [Math.sin(angle) / angle, (1 - Math.cos(angle)) / angle ** 2];
+  const turned = (v: Vec): Vec => {
+    const across = cross(turn, v);
+    const back = cross(turn, across);
+    return [v[0] + once * across[0] + twice * back[0], v[1] + once * across[1] + twice * back[1], v[2] + once * across[2] + twice * back[2]];
+  };
+  return [turned(frame[0]), turned(frame[1]), turned(frame[2])];
+}
+
 export function shapeOf(rod: Rod, bends: Bends): Shape {
   const points: Vec[] = [rod.root];
   const before: Frame[] = [];
   const turns: Vec[] = [];
   let frame: Frame = rod.grown[0]!;
-  rod.grown.forEach((own, i) => {
-    const last = rod.grown[Math.max(0, i - 1)]!;
+  rod.onwards.forEach((own, i) => {
     const turn = inFrame(frame, bends[2 * i]!, bends[2 * i + 1]!);
-    const angle = norm(turn);
     before.push(frame);
     turns.push(turn);
     // As it grew onwards from the segment before, then turned by the bend.
-    const asGrown = own.map((v) => outOf(frame, partsIn(last, v))) as unknown as Frame;
-    frame = angle > 0 ? (asGrown.map((v) => rotateAbout(v, scale(turn, 1 / angle), angle)) as unknown as Frame) : asGrown;
+    frame = turnedBy([outOf(frame, own[0]), outOf(frame, own[1]), outOf(frame, own[2])], turn);
     points.push(add(points[i]!, scale(frame[0], rod.segment)));
   });
   return { points, before, turns };

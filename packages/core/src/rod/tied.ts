@@ -44,6 +44,8 @@ const STEP = 0.2;
 const CLOSE = 1e-4;
 /** A step that brings it nearer by less than this, in radians, is the last. */
 const STILL = 3e-4;
+/** Where many are compared, a tenth of a degree is near enough. */
+const ROUGH = { close: 2e-3, still: 3e-3 };
 /** Newton's steps in each round but the last: what is not at rest by then, the next round brings there. */
 const ON_THE_WAY = 25;
 /** A tie gives so little: beside the branch it is as good as stiff. */
@@ -153,11 +155,12 @@ export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, 
     return { shortened, ties, bends, point, off: offOf(rod.root, point, axes) };
   };
   const tensionsOf = ({ ties, point }: State): number[] => ties.map((tie) => tieAt(tie, norm(sub(point, tie.anchor))).tension);
+  const { close, still } = rough ? ROUGH : { close: CLOSE, still: STILL };
   let now = under(
     anchors.map(() => 0),
     rest,
   );
-  for (let round = 0; round < MOST_ROUNDS && anchors.length > 0 && Math.hypot(...now.off) > CLOSE; round++) {
+  for (let round = 0; round < MOST_ROUNDS && anchors.length > 0 && Math.hypot(...now.off) > close; round++) {
     const moved = followed(rod, now, stiffness);
     const columns = moved.map((m): [number, number] => [dot(m, axes[1]) / reach, dot(m, axes[2]) / reach]);
     const step = stepFor(columns, now.off, now.shortened);
@@ -174,7 +177,7 @@ export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, 
     if (!next || Math.max(...tensionsOf(next)) > (MOST_PULL * yields) / reach) break;
     const gained = Math.hypot(...now.off) - Math.hypot(...next.off);
     now = next;
-    if (gained < STILL) break;
+    if (gained < still) break;
   }
   now =
     share === undefined

@@ -2,3 +2,4 @@ export * from './angles.js';
 export * from './days.js';
 export * from './normal.js';
 export * from './reasoned.js';
+export * from './keep.js';

@@ -1,6 +1,6 @@
+import { serialsOf } from '../units/index.js';
 import { keptWay } from './kept-way.js';
 import type { End, LaidPiece, LimbWork, Need, Placed } from './limb-work.js';
-import { serialsOf } from './memory.js';
 import { serves, touchOf, wayAt, type Touch } from './shoulders.js';
 import { HANDS, hiddenShare, nearTo, wishesServed } from './touching.js';
 import { lengthOfWay, sampleOf, TURN, turnOf, type Course } from './ways.js';

@@ -79,8 +79,9 @@ export class FlatBark {
     const { points } = this.line;
     const axis = between(points[i]!, points[i + 1]!, share);
     const along = unit(between(this.tangents[i]!, this.tangents[i + 1]!, share));
-    const leaning = between(this.normals[i]!, this.normals[i + 1]!, share);
-    const up = unit(sub(leaning, scale(along, dot(leaning, along))));
+    const [x, y, z] = between(this.normals[i]!, this.normals[i + 1]!, share);
+    const off = x * along[0] + y * along[1] + z * along[2];
+    const up = unit([x - along[0] * off, y - along[1] * off, z - along[2] * off]);
     return { axis, along, up, round: cross(along, up) };
   }
 
@@ -131,13 +132,20 @@ export class FlatBark {
     return this.nearest(point);
   }
 
+  /** Where a point is on the piece that was found nearest to it: the share of that, and the way there from its axis. */
+  private onFound(point: Vec): { share: number; from: Vec } {
+    const p = this.pieces[this.found]!;
+    const [x, y, z] = [point[0] - p.x, point[1] - p.y, point[2] - p.z];
+    const share = Math.min(1, Math.max(0, (x * p.wx + y * p.wy + z * p.wz) * p.perSquare));
+    return { share, from: [x - share * p.wx, y - share * p.wy, z - share * p.wz] };
+  }
+
   /** How far a point is above the bark (mm, below 0: in the wood), where along the limb, and which way is out. */
   over(point: Vec): { s: number; lift: number; out: Vec } {
     const lift = this.nearest(point);
+    const { share, from } = this.onFound(point);
     const p = this.pieces[this.found]!;
-    const from: Vec = [point[0] - p.x, point[1] - p.y, point[2] - p.z];
-    const t = Math.min(1, Math.max(0, (from[0] * p.wx + from[1] * p.wy + from[2] * p.wz) * p.perSquare));
-    return { s: p.along + t * p.length, lift, out: unit([from[0] - t * p.wx, from[1] - t * p.wy, from[2] - t * p.wz]) };
+    return { s: p.along + share * p.length, lift, out: unit(from) };
   }
 
   /** The place of a point: `point` leads back to it. */
@@ -156,12 +164,14 @@ export class FlatBark {
 
   /** A place as a point: so far above the bark as said, also in the bend between two pieces of the limb. */
   point({ s, turn, lift }: BarkPlace): Vec {
-    const { axis } = this.frame(s);
-    let point = add(axis, scale(this.outward(s, turn), this.radius(s) + lift));
+    const { axis, up, round } = this.frame(s);
+    const far = this.radius(s) + lift;
+    const [c, d] = [far * Math.cos(turn), far * Math.sin(turn)];
+    let point: Vec = [axis[0] + c * up[0] + d * round[0], axis[1] + c * up[1] + d * round[1], axis[2] + c * up[2] + d * round[2]];
     for (let i = 0; i < 3; i++) {
-      if (Math.abs(this.liftOf(point) - lift) < 1e-3) break;
-      const now = this.over(point);
-      point = add(point, scale(now.out, lift - now.lift));
+      const now = this.nearest(point);
+      if (Math.abs(now - lift) < 1e-3) break;
+      point = add(point, scale(unit(this.onFound(point).from), lift - now));
     }
     return point;
   }

@@ -1,5 +1,5 @@
+import { serialsOf } from '../units/index.js';
 import type { End, Joined, LimbWork, Need } from './limb-work.js';
-import { serialsOf } from './memory.js';
 import { wayAt } from './shoulders.js';
 import { hiddenShare, nearTo, touchesFor, wishesServed } from './touching.js';
 import { clearOfItself, findWay, lengthOfWay, routeLength, sampleOf, TURN, turnOf, type Course, type Way } from './ways.js';

@@ -1,5 +1,5 @@
+import { serialOf, serialsAnyhow, serialsOf } from '../units/index.js';
 import type { Joined, LimbWork } from './limb-work.js';
-import { serialOf, serialsAnyhow, serialsOf } from './memory.js';
 import { clearOfItself, findWay, knotsNear, waysNear, type Course, type Way } from './ways.js';
 
 /** The piece on the way that is found along a course past what is near it, and clear of itself; worked out once for the same surroundings. */

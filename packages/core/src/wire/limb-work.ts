@@ -1,3 +1,4 @@
+import type { Keep } from '../units/index.js';
 import type { Vec } from '../space/index.js';
 import type { Hand, RouteSide } from '../tree/index.js';
 import type { MetalName } from '../wood/index.js';
@@ -5,7 +6,6 @@ import type { FittedCoil } from './coil-fit.js';
 import type { FlatBark } from './flat-bark.js';
 import type { Knot } from './knots.js';
 import { liesAcross, type LaidWire } from './laid.js';
-import type { Keep } from './memory.js';
 import type { WirePath } from './path.js';
 import type { Shoulder, Touch, Wish } from './shoulders.js';
 import type { Way } from './ways.js';

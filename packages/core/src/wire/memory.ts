@@ -1,3 +1,4 @@
+import { Kept, type Keep } from '../units/index.js';
 import type { Limb } from '../space/index.js';
 import { FlatBark } from './flat-bark.js';
 import type { OnLimb } from './limb-work.js';
@@ -5,34 +6,6 @@ import type { OnLimb } from './limb-work.js';
 /** What came of the pieces on one limb, and by which branch each that was left is lain against. */
 export interface LimbOutcome extends OnLimb {
   against: ReadonlyMap<string, string>;
-}
-
-/** Gives what was made from the same before, else makes it. The key names all that it is made from. */
-export type Keep = <T>(key: string, make: () => T) => T;
-
-/** What so many rounds in a row did not ask for is forgotten: an act taken back finds all as it was. */
-const ROUNDS = 6;
-
-/** Things made before, by what they were made from. */
-class Kept {
-  private round = 0;
-  private readonly all = new Map<string, { made: unknown; asked: number }>();
-
-  nextRound(): void {
-    this.round++;
-    for (const [key, { asked }] of this.all) if (asked < this.round - ROUNDS) this.all.delete(key);
-  }
-
-  readonly keep: Keep = <T>(key: string, make: () => T): T => {
-    const before = this.all.get(key);
-    if (before) {
-      before.asked = this.round;
-      return before.made as T;
-    }
-    const made = make();
-    this.all.set(key, { made, asked: this.round });
-    return made;
-  };
 }
 
 interface LimbMemory {
@@ -80,25 +53,6 @@ const isSameLine = (a: Limb, b: Limb): boolean =>
   (a.points.length === b.points.length &&
     a.points.every((p, i) => p.every((x, k) => x === b.points[i]![k])) &&
     a.diameters.every((d, i) => d === b.diameters[i]));
-
-const serials = new WeakMap<object, number>();
-let given = 0;
-/** A number of its own for every object: the same object has the same one. */
-export function serialOf(of: object): number {
-  const before = serials.get(of);
-  if (before) return before;
-  serials.set(of, ++given);
-  return given;
-}
-
-export const serialsOf = (of: readonly object[]): string => of.map(serialOf).join();
-
-/** The same whatever their order. */
-export const serialsAnyhow = (of: readonly object[]): string =>
-  of
-    .map(serialOf)
-    .sort((a, b) => a - b)
-    .join();
 
 /** A question about two things that do not change, asked once of each two. */
 export function oncePerPair<A extends object, B extends object>(ask: (a: A, b: B) => boolean): (a: A, b: B) => boolean {

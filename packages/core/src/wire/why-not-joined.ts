@@ -1,3 +1,4 @@
+import { keepNothing } from '../units/index.js';
 import { lengthOf, screenAxes } from '../space/index.js';
 import { namesOf, placeTree, type Run, type RunBranch, type Tree } from '../tree/index.js';
 import { FlatBark } from './flat-bark.js';
@@ -37,7 +38,7 @@ export function whyNotJoined(tree: Tree, run: Run): string | null {
     lay: () => null,
     stuck: new Set(),
     wires: [],
-    keep: (_key, make) => make(),
+    keep: keepNothing,
   };
   const [one, other] = run.branches as [RunBranch, RunBranch];
   if (canJoin(work, need(one), need(other))) return null;

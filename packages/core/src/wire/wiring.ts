@@ -1,3 +1,4 @@
+import { type Keep, serialOf, serialsOf } from '../units/index.js';
 import { boxed, boxesApart, screenAxes, tilting, type Vec } from '../space/index.js';
 import { gaugeOf, gripOf, METAL_DATA, ruleOfThumb, wireMass } from '../wood/index.js';
 import {
@@ -17,10 +18,10 @@ import { WOUND_SHARE } from './coil-alone.js';
 import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, tryWire, USUAL_PAST, type WireToTry } from './choose.js';
 import { fitCoil, type FittedCoil, type Outside } from './coil-fit.js';
 import type { FlatBark, BarkPlace } from './flat-bark.js';
-import { knotsOf, mayTouch, type Knot } from './knots.js';
+import { knotsOf, MARGIN, mayTouch, type Knot } from './knots.js';
 import { laidWire, liesInWood, type LaidWire } from './laid.js';
 import type { CoilOn, End, Joined, Laid, LimbWork, Need } from './limb-work.js';
-import { serialOf, serialsOf, WiringMemory, type Keep, type LimbOutcome } from './memory.js';
+import { WiringMemory, type LimbOutcome } from './memory.js';
 import { bendsToHold, gapFor, metalFor, outsidesOf, ownManner, wishOf, type HeldBends } from './needs.js';
 import { planOnLimb, type Fixed } from './on-limb.js';
 import { layPath, pathOfCoil, type Half, type WirePath } from './path.js';
@@ -303,11 +304,12 @@ class Wiring {
     const bark = this.bark(limb);
     const parent = this.placed.byId.get(limb)?.branch.parent;
     const found = near.flatMap((id) => {
+      if (id === limb) return [];
       const other = this.bark(id);
-      if (id === limb || !mayTouch(bark.line, other.line, 4 * half + 4)) return [];
       const size = this.wanted.get(id)?.need.size ?? 0;
       const ownChild = this.placed.byId.get(id)?.branch.parent === limb;
       const wound = id === parent ? 0 : size * (ownChild ? beside : 1);
+      if (!mayTouch(bark.line, other.line, wound + 2 * half + MARGIN)) return [];
       return keep(`knots ${serialsOf([bark, other])} ${half} ${wound}`, () => {
         const knots = knotsOf(id, bark, other.line, wound, half);
         // Where it comes out of its own limb, the first turn has been looked at.
