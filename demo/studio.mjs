@@ -1,6 +1,6 @@
 // The made-up studio "Tidewall Yard": its trees, with plans and records dated from the day they are loaded.
 import { readFileSync } from 'node:fs';
-import { dayOf, decided, isoOf, placeTree, planTree, searchFronts, stemsOf, watch } from '@ustle/core';
+import { dayOf, decided, distance, isoOf, placeTree, planTree, searchFronts, stemsOf, watch } from '@ustle/core';
 import { readTreeFile } from '@ustle/files';
 
 const read = (name) => {
@@ -209,11 +209,12 @@ const perseveranceTied = (clump, today) => {
     if (ties.length < 2 && isClear(of)) ties.push({ id: `g${ties.length + 1}`, ...of });
   }
   const line = (day, of, what) => ({ on: isoOf(day), kind: 'guyed', branch: of.branch, guy: of.id, ...what });
+  const taut = planTree(tied(ties), today, { fronts: false }).guys.map(({ from, to }) => Math.round(distance(from, to)));
   return {
     ...tied(ties),
     record: [
       ...ties.map((of, i) => line(since, of, { done: 'placed', twists: 6, tension: [62, 45][i], cameDeg: [12, 10][i] })),
-      ...ties.map((of, i) => line(since + 14, of, { done: 'twisted', twists: 4, tension: [85, 60][i], cameDeg: [22, 17][i] })),
+      ...ties.map((of, i) => line(since + 14, of, { done: 'twisted', twists: 4, tension: [85, 60][i], cameDeg: [22, 17][i], length: taut[i] })),
       line(today - 60, ties[0], { done: 'looked', bark: 'clear' }),
       line(today - 60, ties[1], { done: 'looked', bark: 'touching' }),
     ],

@@ -92,3 +92,65 @@ test('ties that have stood for years: on, their cushions due, one of them let go
   await until(app, 'Perseverance', (v) => v.tree.record.at(-1)?.done === 'looked');
   expect(app.errors).toEqual([]);
 });
+
+test('a spreader between two stems of the clump: a wrong place is said, it is set up by keyboard, looked for in Season, taken off with what the wood went back by', async () => {
+  const { page } = app;
+  await visit(app, `/tree/${await idOf(app, 'Perseverance')}/guy`);
+  await sceneReady(page);
+  await press(page, 'Plan it on the trunk');
+  await until(app, 'Perseverance', (v) => v.tree.plan.devices?.[0]?.kind === 'spreader');
+  await says(page, /A bar between two stems.*Holds with\s+about \d+ N.*Padded over.*five years and more.*stay out of its line/);
+
+  // Beyond the tip it is refused in words, and what is settled stays.
+  const at = 'xpath/.//aside//label[normalize-space()="Its other end, at"]/following::input[1]';
+  const before = (await stored(app, 'Perseverance')).tree.plan.devices;
+  await (await there(page, at)).focus();
+  await page.keyboard.down('Control');
+  await page.keyboard.press('a');
+  await page.keyboard.up('Control');
+  await page.keyboard.type('2000');
+  await page.keyboard.press('Tab');
+  await says(page, /a spreader at 2000 mm would be beyond its tip/);
+  expect((await stored(app, 'Perseverance')).tree.plan.devices).toEqual(before);
+
+  await visit(app);
+  await sceneReady(page);
+  // It is still open; closed and opened by keyboard.
+  await (await there(page, '[data-device="d1"][aria-expanded="true"]')).focus();
+  await page.keyboard.press('Enter');
+  await there(page, '[data-device="d1"][aria-expanded="false"]');
+  await page.keyboard.press('Enter');
+  await press(page, 'It is set up');
+  await until(app, 'Perseverance', (v) => v.tree.record.at(-1)?.device === 'spreader');
+  await says(page, /On since 20 May 2026.*Look at where it presses by/);
+  await visit(app, '/season');
+  await says(page, /look at where its spreader presses/);
+  await page.goBack();
+  await sceneReady(page);
+  await (await there(page, 'xpath/.//aside//label[normalize-space()="The wood went back by"]/following::input[1]')).focus();
+  await page.keyboard.type('1.5');
+  await page.keyboard.press('Tab');
+  await pressWhere(page, 'aside button', /^it is off$/);
+  await until(app, 'Perseverance', (v) => v.tree.record.at(-1)?.done === 'removed');
+  const { tree } = await stored(app, 'Perseverance');
+  expect(tree.record.at(-1)).toMatchObject({ guy: 'd1', device: 'spreader', backMm: 1.5 });
+  expect(tree.plan.devices).toEqual([]);
+  expect(app.errors).toEqual([]);
+});
+
+test('the planting angle is changed: of each tie that is on it is said how far it slackens or tightens; an anchor that goes is said with the way out', async () => {
+  const { page } = app;
+  const { tree } = await stored(app, 'Perseverance');
+  const front = tree.plan.front ?? { bearing: 0, pitch: 0, roll: 0 };
+  expect((await actElsewhere(app, 'Perseverance', { kind: 'front', front: { ...front, pitch: front.pitch + 6, roll: front.roll + 5 } })).status).toBe(200);
+  await visit(app, `/tree/${await idOf(app, 'Perseverance')}/guy`);
+  await sceneReady(page);
+  await (await there(page, '[data-guy="g1"]')).focus();
+  await page.keyboard.press('Enter');
+  await says(page, /(hangs \d+ mm slack|drawn \d+ mm tighter) at the planting angle and pose of now/);
+  const [first] = tree.plan.guys;
+  expect((await actElsewhere(app, 'Perseverance', { kind: 'decide', branch: first.branch, act: 'remove' })).status).toBe(200);
+  await visit(app);
+  await says(page, /comes off with its branch: let it go slowly before the cut/);
+  expect(app.errors).toEqual([]);
+});

@@ -173,7 +173,7 @@ test('what the checks say is so: the gap to other wood as sampled, the cushion, 
     { id: 'g', branch: 'a', at: 260, anchor: { kind: 'pot-rim', bearing: 90 }, wire: 1, cushion: { kind: 'tube', width: 8 } },
   ]);
   const tie = tieOf(g!, world);
-  const found = nearestWood(world, tie)!;
+  const found = nearestWood(world, { from: tie.point, to: tie.anchor.point }, 2 * tie.wire, ['a'])!;
   let nearest = Infinity;
   const line = world.lines.get(found.branch)!;
   for (let k = 0; k <= 400; k++) {

@@ -3,12 +3,12 @@ import { add, anySquare, lerp, limb, scale, sub, unit, type Limb, type Vec } fro
 import type { Room } from './colours';
 import { woodMesh } from './wood-geometry';
 
-/** A tie as it is drawn, in the tree's own space. */
+/** A tie, or a part of a device, as it is drawn, in the tree's own space. */
 export interface DrawnTie {
   from: Vec;
   to: Vec;
-  /** On or meant, or one of those that there could be. */
-  look: 'tie' | 'candidate';
+  /** A tie that is on or meant, or one of those that there could be; a device's bar, its stay, its cushion by itself. */
+  look: 'tie' | 'candidate' | 'rod' | 'stay' | 'pad';
   /** Which way its branch runs there, how thick it is, and how wide the cushion is; mm. None on a candidate. */
   cushion?: { along: Vec; diameter: number; width: number };
 }
@@ -16,10 +16,16 @@ export interface DrawnTie {
 const tube = (line: Limb) => ({ id: '', line, flare: 0, sides: 6 });
 const straight = (from: Vec, to: Vec, thick: number) => tube(limb([from, to], [thick, thick]));
 
+const THICKNESS = { candidate: 0.45, stay: 1 };
+
 /** Two wires twisted round each other, the stick that twists them, and the cushion on the bark. */
-function partsOf(tie: DrawnTie, thick: number): { lines: ReturnType<typeof tube>[]; cushions: ReturnType<typeof tube>[] } {
+function partsOf(tie: DrawnTie, thick: number): { lines: ReturnType<typeof tube>[]; solid: ReturnType<typeof tube>[] } {
   const { from, to, cushion } = tie;
-  if (tie.look === 'candidate') return { lines: [straight(from, to, thick * 0.45)], cushions: [] };
+  const cushions = cushion
+    ? [straight(sub(from, scale(cushion.along, cushion.width / 2)), add(from, scale(cushion.along, cushion.width / 2)), cushion.diameter + thick * 2)]
+    : [];
+  if (tie.look === 'rod') return { lines: [], solid: [straight(from, to, thick * 2.6), ...cushions] };
+  if (tie.look !== 'tie') return { lines: tie.look === 'pad' ? [] : [straight(from, to, thick * THICKNESS[tie.look])], solid: cushions };
   const along = unit(sub(to, from));
   const side = anySquare(along);
   const middle = lerp(from, to, 0.5);
@@ -32,24 +38,22 @@ function partsOf(tie: DrawnTie, thick: number): { lines: ReturnType<typeof tube>
       }),
       straight(sub(middle, stick), add(middle, stick), thick * 1.4),
     ],
-    cushions: cushion
-      ? [straight(sub(from, scale(cushion.along, cushion.width / 2)), add(from, scale(cushion.along, cushion.width / 2)), cushion.diameter + thick * 2)]
-      : [],
+    solid: cushions,
   };
 }
 
 /** Ties as taut lines to their anchors, with their cushions; those that there could be as thin lines. */
 export function Ties({ ties, room, thick }: { ties: readonly DrawnTie[]; room: Room; thick: number }) {
-  const [lines, thin, cushions] = useMemo(() => {
+  const [lines, thin, solid] = useMemo(() => {
     const parts = ties.map((tie) => ({ ...partsOf(tie, thick), look: tie.look }));
     const mesh = (of: ReturnType<typeof tube>[]) => woodMesh(of, null).geometry;
     return [
-      mesh(parts.filter((p) => p.look === 'tie').flatMap((p) => p.lines)),
+      mesh(parts.filter((p) => p.look !== 'candidate').flatMap((p) => p.lines)),
       mesh(parts.filter((p) => p.look === 'candidate').flatMap((p) => p.lines)),
-      mesh(parts.flatMap((p) => p.cushions)),
+      mesh(parts.flatMap((p) => p.solid)),
     ] as const;
   }, [ties, thick]);
-  useEffect(() => () => [lines, thin, cushions].forEach((g) => g.dispose()), [lines, thin, cushions]);
+  useEffect(() => () => [lines, thin, solid].forEach((g) => g.dispose()), [lines, thin, solid]);
   return (
     <>
       <mesh geometry={lines} castShadow frustumCulled={false}>
@@ -58,7 +62,7 @@ export function Ties({ ties, room, thick }: { ties: readonly DrawnTie[]; room: R
       <mesh geometry={thin} frustumCulled={false}>
         <meshBasicMaterial color={room.pose} transparent opacity={0.45} />
       </mesh>
-      <mesh geometry={cushions} castShadow frustumCulled={false}>
+      <mesh geometry={solid} castShadow frustumCulled={false}>
         <meshPhongMaterial color={room.ink} />
       </mesh>
     </>

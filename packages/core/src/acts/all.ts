@@ -4,6 +4,7 @@ import { ACT_COMMON, isRefused, refuse, type ActKind, type Outcome } from './act
 import { listBranch, remeasure, unlist } from './branches.js';
 import { chooseRules } from './choose-rules.js';
 import { decide, either, putOff } from './decide.js';
+import { dropDevice, setUp, settleDevice, takeDown } from './device.js';
 import { chooseFront, keepOpen } from './fronts.js';
 import { branchManner, wireManner } from './manner.js';
 import { letGuyGo, putTieOn, settleGuy, takeTieOff } from './guy.js';
@@ -43,6 +44,10 @@ const OWN = [
   letGuyGo,
   putTieOn,
   takeTieOff,
+  settleDevice,
+  dropDevice,
+  setUp,
+  takeDown,
   takeOff,
   withdraw,
 ] as const;

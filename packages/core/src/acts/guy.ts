@@ -15,7 +15,7 @@ const freeGuyId = ({ guys }: Tree['plan']): string => {
 const MOST_TIES = 2;
 
 /** Why an anchor cannot be: it is not there; null where it can. */
-function noAnchor(tree: Tree, own: Guy['anchor'], held: string): string | null {
+export function noAnchor(tree: Tree, own: Guy['anchor'], held: string): string | null {
   if (!ANCHOR_KINDS.some((kind) => kind === own.kind)) return `"${own.kind}" is no anchor; one of ${ANCHOR_KINDS.join(', ')}.`;
   if (own.kind === 'pot-hole' && !tree.pot.holes?.[own.index ?? 0]) return 'This pot has no such hole: measure its holes first, or choose the rim.';
   if (own.kind === 'root' && !tree.roots[own.index ?? 0]) return 'This tree has no such surface root.';

@@ -3,3 +3,4 @@ export * from './all.js';
 export * from './log.js';
 export { PLAIN_LINES, type PlainFields, type PlainLine } from './note-line.js';
 export { sayLine } from './say-line.js';
+export { freeDeviceId } from './device.js';

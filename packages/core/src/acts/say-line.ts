@@ -1,4 +1,5 @@
-import { sayBranches, type LineKind, type LineOf, type Names, type RecordLine } from '../tree/index.js';
+import { DEVICE_WORDS } from '../guy/index.js';
+import { sayBranches, type LineKind, type LineOf, type Names, type RecordLine, type TieAct } from '../tree/index.js';
 
 const percent = (share: number): string => `${Math.round(share * 100)}%`;
 const whole = (x: number | undefined): string => (x === undefined ? '?' : x.toFixed(0));
@@ -7,19 +8,31 @@ const remark =
   (line: RecordLine): string =>
     `${word}${line.text ? `: ${line.text}` : ''}`;
 
+const sayTie = (done: TieAct): string =>
+  ({ placed: 'tied', twisted: 'tie twisted shorter', loosened: 'tie let out', looked: 'cushion looked at', removed: 'tie taken off' })[done];
+const sayDevice = (name: string, done: TieAct): string =>
+  ({
+    placed: `${name} set up`,
+    twisted: `${name} turned on`,
+    loosened: `${name} let back`,
+    looked: `${name} looked at`,
+    removed: `${name} taken off`,
+  })[done];
+
 /** What each kind of line says, after the day and the branch's name. */
 const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
   wired: ({ size, metal, strands, bentDeg, turns, anchor }) =>
     `wired, ${size?.toFixed(1) ?? '?'} mm ${metal ?? ''}${strands && strands > 1 ? ` × ${strands}` : ''}${turns ? `, ${turns.toFixed(1)} turns` : ''}${bentDeg ? `, bent to ${whole(bentDeg)}°` : ''}${anchor === 'slipping' ? ', its anchor slips' : ''}`,
   bent: ({ bentDeg, sound, crack }) =>
     `bent${bentDeg ? ` to ${whole(bentDeg)}°` : ''}${crack && crack !== 'none' ? `, cracked ${crack} the fibre` : sound && sound !== 'none' ? `, the ${sound} was heard` : ''}`,
-  guyed: ({ done = 'placed', twists, tension, cameDeg, bark, text }) =>
+  guyed: ({ done = 'placed', device, twists, tension, cameDeg, bark, backMm, text }) =>
     [
-      { placed: 'tied', twisted: 'tie twisted shorter', loosened: 'tie let out', looked: 'cushion looked at', removed: 'tie taken off' }[done],
-      twists ? `, ${twists} twists` : '',
+      device ? sayDevice(DEVICE_WORDS[device].name, done) : sayTie(done),
+      twists ? `, ${twists} ${device ? 'turns' : 'twists'}` : '',
       tension ? `, about ${whole(tension)} N` : '',
       cameDeg ? `, it came ${whole(cameDeg)}°` : '',
       bark ? `, bark ${bark}` : '',
+      backMm ? `, it went back by ${backMm.toFixed(1)} mm` : '',
       text ? `: ${text}` : '',
     ].join(''),
   pushed: ({ size, metal, gave }) => `press test with ${size?.toFixed(1) ?? '?'} mm ${metal ?? 'wire'}${gave ? `: the ${gave} gave way` : ''}`,

@@ -2,7 +2,7 @@ import { toRad } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
 import { growingDays, growthShare, speciesOf, woodOf } from '../species/index.js';
 import { heldShare, recoverable, usualBendLength } from '../wood/index.js';
-import { guysOn, VIGOUR_FACTOR, type GuyOn, type PlacedTree } from '../tree/index.js';
+import { guysOn, VIGOUR_FACTOR, woodIn, type GuyOn, type PlacedTree } from '../tree/index.js';
 import { GROWING_WEEKS, lookAfter, TENDER_WEEKS } from './looks.js';
 
 /** A tie that is on, with the day to look at its cushion and when the branch is likely to hold without it. */
@@ -22,7 +22,7 @@ const lookDay = ({ tree }: PlacedTree, { seen, bark }: GuyOn): number =>
 
 /** The day from which a branch is likely to hold without its tie: all that would come back is stored while only the tie holds it. docs: Set. */
 export function holdsFrom(placed: PlacedTree, { branch: id, since, cameDeg }: Pick<GuyOn, 'branch' | 'since' | 'cameDeg'>): number | null {
-  const b = placed.byId.get(id);
+  const b = woodIn(placed, id);
   if (!b || !cameDeg) return null;
   const species = speciesOf(placed.tree.species);
   const wood = woodOf(species);
@@ -47,9 +47,9 @@ export function holdsFrom(placed: PlacedTree, { branch: id, since, cameDeg }: Pi
   return null;
 }
 
-/** Every tie on the tree on a day, the most urgent first. */
+/** Every tie and device on the tree on a day, the most urgent first. */
 export const watchGuys = (placed: PlacedTree, onDay: number): WatchedGuy[] =>
   guysOn(placed.tree, onDay)
-    .filter((g) => placed.byId.has(g.branch))
+    .filter((g) => woodIn(placed, g.branch) !== undefined)
     .map((g): WatchedGuy => ({ ...g, look: lookDay(placed, g), holds: holdsFrom(placed, g) }))
     .sort((a, b) => a.look - b.look || (a.guy < b.guy ? -1 : 1));

@@ -44,7 +44,7 @@ const G = 9.81;
 export const potWeight = ({ width, depth, height, shape }: GuyWorld['pot']): number =>
   ((shape === 'rectangle' ? 1 : Math.PI / 4) * width * depth * height * POT_DENSITY * G) / 1000;
 
-const level = (bearing: number): Vec => direction({ bearingDeg: bearing, elevationDeg: 0 });
+export const level = (bearing: number): Vec => direction({ bearingDeg: bearing, elevationDeg: 0 });
 
 /** How far the rim is from the middle towards a bearing, mm. */
 export function rimAt({ shape, width, depth }: GuyWorld['pot'], bearing: number): number {

@@ -15,7 +15,7 @@ export const BARK_BEARS: Record<Bark, number> = { thin: 0.5, medium: 0.8, corky:
 const CLEAR = 3;
 const FAR = 60;
 /** A tree that is tied into its pot stands so many times what its weight alone would hold; own estimate. */
-const TIED_IN = 3;
+export const TIED_IN = 3;
 /** So many ties cross one sixth of the soil and a can still gets in. */
 const MOST_PER_SIXTH = 2;
 /** A tie is laid round so often at most. */
@@ -56,22 +56,18 @@ export interface TieToCheck {
   cushion: number;
 }
 
-/** The line of a tie without its ends, where it touches what it holds. */
-function middleOf({ point, anchor, wire }: TieToCheck) {
-  const length = distance(point, anchor.point);
+/** The line of a tie or a bar without its ends, where it touches what it holds. */
+function middleOf({ from, to }: { from: Vec; to: Vec }, thick: number) {
+  const length = distance(from, to);
   const off = Math.min(0.3, 12 / length);
-  return limb([lerp(point, anchor.point, off), lerp(point, anchor.point, 1 - off)], [2 * wire, 2 * wire]);
+  return limb([lerp(from, to, off), lerp(from, to, 1 - off)], [thick, thick]);
 }
 
-/** The wood that a tie comes nearest to, and how near, mm; what it is tied to at either end left out. */
-export function nearestWood(world: GuyWorld, tie: TieToCheck): { branch: string; gap: number } | null {
-  const line = middleOf(tie);
-  const near = [...world.lines].filter(([branch, other]) => {
-    if (branch === tie.branch || branch === tie.anchor.ref.branch || (branch === 'trunk' && ['trunk', 'screw', 'root'].includes(tie.anchor.ref.kind)))
-      return false;
-    return !boxesApart(boxed(line), boxed(other), FAR);
-  });
-  return world.keep(`wood ${line.points.join(' ')} ${serialsOf(near.map(([, other]) => other))}`, () => {
+/** The wood that a straight piece comes nearest to, and how near, mm; the branches that it holds left out. */
+export function nearestWood(world: GuyWorld, piece: { from: Vec; to: Vec }, thick: number, but: readonly string[]): { branch: string; gap: number } | null {
+  const line = middleOf(piece, thick);
+  const near = [...world.lines].filter(([branch, other]) => !but.includes(branch) && !boxesApart(boxed(line), boxed(other), FAR));
+  return world.keep(`wood ${line.points.join(' ')} ${thick} ${serialsOf(near.map(([, other]) => other))}`, () => {
     let nearest: { branch: string; gap: number } | null = null;
     for (const [branch, other] of near) {
       const found = closestBetween(line, other, nearest?.gap ?? FAR);
@@ -80,6 +76,13 @@ export function nearestWood(world: GuyWorld, tie: TieToCheck): { branch: string;
     return nearest;
   });
 }
+
+/** What a tie is tied to at its two ends. */
+const endsOf = ({ branch, anchor: { ref } }: TieToCheck): string[] => [
+  branch,
+  ...(ref.branch === undefined ? [] : [ref.branch]),
+  ...(['trunk', 'screw', 'root'].includes(ref.kind) ? ['trunk'] : []),
+];
 
 /** Which sixth of the soil a tie comes down in; null where it goes to wood. */
 export function sixthOf({ anchor: { ref, point } }: Pick<TieToCheck, 'anchor'>): number | null {
@@ -101,7 +104,7 @@ export function checkTie(world: GuyWorld, tie: TieToCheck, others: readonly TieT
   const n = (x: number): string => `${x.toFixed(0)} N`;
   const bears = tieBears(wire, tie.rounds);
   const pressure = tension / (cushion * diameter);
-  const wood = nearestWood(world, tie);
+  const wood = nearestWood(world, { from: tie.point, to: anchor.point }, 2 * wire, endsOf(tie));
   const inPot = [tie, ...others].filter((t) => sixthOf(t) !== null);
   const sixth = sixthOf(tie);
   const beside = sixth === null ? 0 : inPot.filter((t) => sixthOf(t) === sixth).length;

@@ -4,3 +4,4 @@ export * from './poses.js';
 export * from './coverage.js';
 export * from './guys.js';
 export * from './runs.js';
+export { deviceFor, type FaultyDevice, type PlanDevice } from './devices.js';

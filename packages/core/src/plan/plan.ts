@@ -26,6 +26,7 @@ import { pastByWindow, sayGreen } from './past.js';
 import { planWiring, type Unwired, type WiringMemory } from '../wire/index.js';
 import { coverageOf, cutListOf, type Coverage, type PlanCut } from './coverage.js';
 import { lostTies, planGuys, type PlanGuy } from './guys.js';
+import { planDevices, type FaultyDevice, type PlanDevice } from './devices.js';
 import { lostAnchors } from './lost-anchors.js';
 import { planRun, type PlanRun } from './runs.js';
 import { watch, type Dates, type Watched } from '../growth/index.js';
@@ -84,6 +85,8 @@ export interface PlanDocument {
   coverage: Coverage;
   /** Ties that the plan fixes, and those proposed for what no coil holds. */
   guys: PlanGuy[];
+  /** Spreaders, props, jacks, clamps and frames that the plan has. */
+  devices: (PlanDevice | FaultyDevice)[];
   /** Ties that lose their branch or their anchor, and the way out. */
   lostTies: string[];
   wires: PlanWire[];
@@ -173,6 +176,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
   const bending = bendingOf(tree, onDay);
   const wiring = planWiring(after, { poses, asGrown, trunk: trunk?.bends ?? [] }, pastByWindow(after, onDay, memory?.keep), memory);
   const guys = planGuys(after, poses, wiring.unwired, onDay, memory?.keep);
+  const devices = planDevices(after, poses, onDay, memory?.keep);
   const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
   const reading = readTree(tree, onDay, decidedWork(after, poses, onDay), proposedWork(after, poses));
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;
@@ -211,10 +215,11 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
     asGrown: asGrown.map((b) => ({ ...b, bearing: angle(b.bearing), elevation: angle(b.elevation) })),
     runs: wiring.runs.map((run) => planRun(run, { paths, places }, (part) => sayGreen(after, onDay, run, part))),
     unwired: wiring.unwired,
-    order: [...wiring.runs, ...guys].map((x) => x.id),
+    order: [...wiring.runs, ...guys, ...devices].map((x) => x.id),
     cutList: cutListOf(wiring.runs.filter((r) => r.branches.some((b) => !on.has(b.branch)))),
     coverage: coverageOf(wiring.runs, placed, on, reading, lostAnchors(tree, after.tree, wiring.runs, names)),
     guys,
+    devices,
     lostTies: lostTies(tree, after, onDay, names),
     wires: watch(placed, onDay).map(planWire),
     notes: [

@@ -49,7 +49,7 @@ const ROUGH = { close: 2e-3, still: 3e-3 };
 /** Newton's steps in each round but the last: what is not at rest by then, the next round brings there. */
 const ON_THE_WAY = 25;
 /** A tie gives so little: beside the branch it is as good as stiff. */
-const STIFF = 400;
+export const STIFF = 400;
 /** No tie pulls harder than so many times what makes the branch yield at its shoulder when pulled square to it. */
 const MOST_PULL = 4;
 
@@ -131,6 +131,9 @@ function strainFrom(rod: Rod, bends: Bends, joint: number): number {
   return (d / 2) * (turn / Math.max(length, d));
 }
 
+/** Strain of the outermost fibre from each joint on. */
+export const strainsOf = (rod: Rod, bends: Bends): number[] => rod.diameters.map((_, j) => strainFrom(rod, bends, j));
+
 /**
  * A branch drawn by one tie or two, each shortened until its tie point is nearest to where it shall lie. It is the length that is led, as a
  * windlass does: wood that yields gives way under a pull that stays, and no pull would tell where it stops. docs: Ties.
@@ -187,7 +190,7 @@ export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, 
           rest,
         );
   const tensions = tensionsOf(now);
-  const strains = rod.diameters.map((_, j) => strainFrom(rod, now.bends, j));
+  const strains = strainsOf(rod, now.bends);
   const worst = strains.indexOf(Math.max(...strains));
   const { gradient } = slopeOf(rod, now.bends, { ties: now.ties }, shapeOf(rod, now.bends));
   return {

@@ -1,5 +1,6 @@
 import { isoOf, sayDay } from '../units/index.js';
 import { dueDay, watch, watchGuys, type Watched, type WatchedGuy } from '../growth/index.js';
+import { DEVICE_WORDS } from '../guy/index.js';
 import { cutList } from '../removal/index.js';
 import { namesOf, placeTree, sayBranches, type MarkStage, type Names, type PlacedTree, type Tree } from '../tree/index.js';
 import { promisesOf, type Promised } from './promises.js';
@@ -86,23 +87,25 @@ function guysDue(placed: PlacedTree, names: Names, onDay: number): Due[] {
   for (const guy of watchGuys(placed, onDay)) {
     const kind = guy.holds !== null && guy.holds <= onDay ? 'window' : 'look';
     const day = Math.max(onDay, guy.look);
-    const group = groups.find((g) => g.kind === kind && day - g.day <= ROUND_DAYS);
+    // Devices are looked at one by one: each has its own places that press.
+    const group = guy.device ? undefined : groups.find((g) => g.kind === kind && !g.guys[0]!.device && day - g.day <= ROUND_DAYS);
     if (group) group.guys.push(guy);
     else groups.push({ kind, day, guys: [guy] });
   }
   return groups.map(({ kind, day, guys }): Due => {
     const branches = guys.map((g) => g.branch);
-    const holds = guys[0]!.holds;
+    const { holds, device } = guys[0]!;
+    const name = device && DEVICE_WORDS[device].name;
     return {
       on: isoOf(day),
       kind,
       leadsTo: 'guy',
       branches,
-      title: `${sayBranches(names, branches)}: ${kind === 'look' ? 'look at the cushion of its tie' : 'the tie can come off'}`,
+      title: `${sayBranches(names, branches)}: ${kind === 'look' ? `look at ${name ? `where its ${name} presses` : 'the cushion of its tie'}` : `the ${name ?? 'tie'} can come off`}`,
       text: [
-        `Tied since ${sayDay(guys[0]!.since)}.`,
+        `${name ? `The ${name} is on` : 'Tied'} since ${sayDay(guys[0]!.since)}.`,
         holds === null
-          ? 'Whether it is taut, whether the cushion sits, how the bark is under it.'
+          ? `Whether it ${name ? 'sits' : 'is taut'}, whether the cushion sits, how the bark is under it.`
           : holds <= onDay
             ? 'It is likely to hold by itself: let it out a little, and see whether it stays.'
             : `It is likely to hold by itself from ${sayDay(holds)} on.`,

@@ -8,6 +8,7 @@ export function withBranches(tree: Tree, branches: Branch[]): Tree {
   const there = new Map(branches.map((b) => [b.id, b]));
   const fitted = (poses: readonly Pose[]): Pose[] => poses.filter((p) => there.has(p.branch)).map((p) => fittedPose(there.get(p.branch)!, p));
   const { plan } = tree;
+  const isThere = (id: string): boolean => id === 'trunk' || there.has(id);
   return {
     ...tree,
     branches,
@@ -17,6 +18,7 @@ export function withBranches(tree: Tree, branches: Branch[]): Tree {
       poses: fitted(plan.poses),
       runs: plan.runs.map((r) => ({ ...r, branches: r.branches.filter((b) => there.has(b.branch)) })).filter((r) => r.branches.length),
       guys: plan.guys.filter((g) => there.has(g.branch)),
+      ...(plan.devices ? { devices: plan.devices.filter((d) => isThere(d.branch) && (!d.other || isThere(d.other.branch))) } : {}),
       ...(plan.worse ? { worse: plan.worse.filter((w) => there.has(w.branch)) } : {}),
       ...(plan.wiring ? { wiring: plan.wiring.filter((w) => there.has(w.branch)) } : {}),
       ...(plan.aside ? { aside: fitted(plan.aside) } : {}),

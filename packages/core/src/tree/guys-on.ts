@@ -1,14 +1,17 @@
 import { dayOf } from '../units/index.js';
 import type { MarkStage } from './lines.js';
+import type { DeviceKind } from './plan-parts.js';
 import { standing } from './record.js';
 import type { Tree } from './types.js';
 
-/** A tie that is on a branch, as recorded. */
+/** A tie or a device that is on a branch or the trunk, as recorded. */
 export interface GuyOn {
   guy: string;
+  /** Null: a tie. */
+  device: DeviceKind | null;
   branch: string;
   since: number;
-  /** Twists in it now. */
+  /** Twists or turns in it now. */
   twists: number;
   /** N, as reckoned when it was last drawn. */
   tension: number | null;
@@ -21,7 +24,7 @@ export interface GuyOn {
   bark: MarkStage | null;
 }
 
-/** The ties that are on a tree on a day. One comes off when it is taken off, or with its branch. */
+/** The ties and devices that are on a tree on a day. One comes off when it is taken off, or with its branch. */
 export function guysOn(tree: Tree, onDay: number): GuyOn[] {
   const on = new Map<string, GuyOn>();
   for (const line of standing(tree.record)) {
@@ -40,6 +43,7 @@ export function guysOn(tree: Tree, onDay: number): GuyOn[] {
     const turned = (line.twists ?? 0) * (done === 'loosened' ? -1 : 1);
     on.set(key, {
       guy: key,
+      device: line.device ?? before?.device ?? null,
       branch: line.branch,
       since: before?.since ?? day,
       twists: Math.max(0, (before?.twists ?? 0) + turned),

@@ -1,6 +1,6 @@
 import type { Static } from '@sinclair/typebox';
 import { BRANCH, MOST_BRANCHES } from './measures.js';
-import { STUBS, WINDING_FIELDS, WIRE_FIELDS } from './plan-parts.js';
+import { DEVICE_KINDS, STUBS, WINDING_FIELDS, WIRE_FIELDS } from './plan-parts.js';
 import { byTag, day, degrees, figure, id, list, mm, oneOf, optional, share, whole, words, yesNo } from './describe.js';
 
 export const WRAPS = ['none', 'raffia', 'tape'] as const;
@@ -73,13 +73,15 @@ export const LINE_FIELDS = {
   },
   guyed: {
     ...ABOUT_BRANCH,
-    guy: optional(id('which tie')),
+    guy: optional(id('which tie, or which device')),
+    device: optional(oneOf(DEVICE_KINDS, 'where it is no tie: what it is')),
     done: optional(oneOf(TIE_ACTS, 'put on, twisted shorter, let out a little, looked at, or taken off')),
     twists: optional(figure(0, 200, 'twists', 'by how many', 0.5)),
     tension: optional(figure(0, 5000, 'N', 'what it pulls with, as reckoned', 1)),
     cameDeg: optional(degrees(0, 180, 'how far the branch came')),
     length: optional(mm(1, 5000, 'from the tie point to the anchor, taut')),
     bark: optional(oneOf(MARK_STAGES, 'how the bark is under its cushion')),
+    backMm: optional(mm(0, 300, 'how far the wood went back when it came off', 0.5)),
   },
   pushed: {
     ...ABOUT_BRANCH,

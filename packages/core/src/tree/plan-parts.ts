@@ -149,27 +149,50 @@ export const RUN = part(
 export type Run = Static<typeof RUN>;
 export type RunBranch = Run['branches'][number];
 
+const ANCHOR = part(
+  {
+    kind: words(40, 'what it is tied to, such as pot-hole, root, jin, trunk, branch', 1),
+    index: optional(whole(0, 200, '', 'which hole or root, counted from 0')),
+    branch: optional(id('the branch that it is tied to')),
+    at: optional(mm(0, 5000, 'how far along the trunk or that branch')),
+    bearing: optional(bearing('on which side of the trunk, or of the rim')),
+  },
+  'the anchor',
+);
+
 export const GUY = part(
   {
     id: id('how the file names it'),
     branch: id('which branch'),
     at: mm(0, 4000, 'where it is tied, from the shoulder along the branch'),
-    anchor: part(
-      {
-        kind: words(40, 'what it is tied to, such as pot-hole, root, jin, trunk, branch', 1),
-        index: optional(whole(0, 200, '', 'which hole or root, counted from 0')),
-        branch: optional(id('the branch that it is tied to')),
-        at: optional(mm(0, 5000, 'how far along the trunk or that branch')),
-        bearing: optional(bearing('on which side of the trunk, or of the rim')),
-      },
-      'the anchor',
-    ),
+    anchor: ANCHOR,
     wire: mm(0.3, 12, 'thickness of the tie', 0.1),
     cushion: optional(part({ kind: words(40, 'tube, mesh, …'), width: optional(mm(1, 200, 'width along the branch')) }, 'what keeps the tie off the bark')),
   },
   'a tie',
 );
 export type Guy = Static<typeof GUY>;
+
+export const DEVICE_KINDS = ['spreader', 'spacer', 'prop', 'bar', 'jack', 'clamp', 'frame'] as const;
+/** What moves or holds wood that no coil and no tie would: see docs/how-it-computes.md, Devices. */
+export type DeviceKind = (typeof DEVICE_KINDS)[number];
+
+export const DEVICE = part(
+  {
+    id: id('how the file names it'),
+    kind: oneOf(DEVICE_KINDS, 'what it is'),
+    branch: id('what it acts on: a branch, or trunk'),
+    at: mm(0, 5000, 'where on it, from the shoulder or the soil'),
+    other: optional(part({ branch: id('a branch, or trunk'), at: mm(0, 5000, 'where on that') }, 'its other end: of a spreader, a spacer, a bar')),
+    anchor: optional(ANCHOR),
+    bearing: optional(bearing('which way a clamp pushes, or a frame draws')),
+    span: optional(mm(20, 1500, 'from hook to hook of a clamp')),
+    by: mm(0.5, 300, 'how far it moves the wood there', 0.5),
+    pitch: optional(mm(0.2, 6, 'travel for each turn of a screw', 0.05)),
+  },
+  'a device that spreads, props, presses or holds',
+);
+export type Device = Static<typeof DEVICE>;
 
 export const SEASON_STAGES = ['dormant', 'buds-swelling', 'leafing-out', 'soft', 'hardened', 'colouring'] as const;
 export type SeasonStage = (typeof SEASON_STAGES)[number];
@@ -248,6 +271,7 @@ export const PLAN_FIELDS = {
   runs: list(RUN, MOST_BRANCHES, 'pieces of wire'),
   wiring: optional(list(WIRING_MANNER, MOST_BRANCHES, 'branches that are wired otherwise than their tree; one entry for a branch at most')),
   guys: list(GUY, 1000, 'ties'),
+  devices: optional(list(DEVICE, 200, 'spreaders, props, jacks, clamps and frames')),
 };
 /** The plan as the program holds it; in a file its lists may be left out and are then empty. */
 export type TreePlan = Static<TObject<typeof PLAN_FIELDS>>;

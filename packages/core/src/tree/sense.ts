@@ -69,7 +69,7 @@ function twice(list: readonly string[], path: (i: number) => string, say: (id: s
 }
 
 /** Lines of the record that can be about the trunk. */
-export const ON_TRUNK: ReadonlySet<string> = new Set(['wired', 'inspected', 'cut', 'unwired', 'bent', 'measured', 'note', 'photo']);
+export const ON_TRUNK: ReadonlySet<string> = new Set(['wired', 'inspected', 'cut', 'unwired', 'bent', 'guyed', 'measured', 'note', 'photo']);
 
 /** Ids that the plan or the record names and the tree has not, and what they name twice. */
 function referenceFaults({ branches, plan, record }: Tree): FileFault[] {
@@ -92,10 +92,15 @@ function referenceFaults({ branches, plan, record }: Tree): FileFault[] {
         message: "The trunk's wire is a piece of its own: it comes out of the soil and ends on the trunk.",
       });
   });
+  const named = (['runs', 'guys', 'devices'] as const).flatMap((list) => (plan[list] ?? []).map((of, i) => ({ of, path: `/plan/${list}/${i}/id` })));
   plan.aside?.forEach((p, i) => need(known, p.branch, `/plan/aside/${i}/branch`));
   plan.worse?.forEach((w, i) => need(known, w.branch, `/plan/worse/${i}/branch`));
   plan.wiring?.forEach((w, i) => need(known, w.branch, `/plan/wiring/${i}/branch`));
   plan.guys.forEach((g, i) => need(known, g.branch, `/plan/guys/${i}/branch`));
+  plan.devices?.forEach((d, i) => {
+    need(wirable, d.branch, `/plan/devices/${i}/branch`);
+    if (d.other) need(wirable, d.other.branch, `/plan/devices/${i}/other/branch`);
+  });
   plan.either?.forEach((pair, i) => pair.forEach((id, k) => need(known, id, `/plan/either/${i}/${k}`)));
   record.forEach((line, i) => {
     const branch = branchIn(line);
@@ -127,8 +132,8 @@ function referenceFaults({ branches, plan, record }: Tree): FileFault[] {
       (id) => `Two ways of wiring "${id}"; there can be one.`,
     ),
     ...twice(
-      [...plan.runs, ...plan.guys].map((x) => x.id),
-      (i) => (i < plan.runs.length ? `/plan/runs/${i}/id` : `/plan/guys/${i - plan.runs.length}/id`),
+      named.map((x) => x.of.id),
+      (i) => named[i]!.path,
       (id) => `"${id}" is used twice.`,
     ),
     ...twice(

@@ -3,6 +3,7 @@ import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
 import { Anchors } from './Anchors';
 import { useBench } from './bench';
+import { Devices } from './Devices';
 import { OpenTie } from './OpenTie';
 import { sayAnchor } from './words';
 
@@ -31,7 +32,7 @@ export function GuyPanel() {
         <p key={u.branch} className="mb-2 text-quiet">
           {names(u.branch)}: {u.because.join(' ')}{' '}
           {u.branch === 'trunk'
-            ? 'A trunk is moved by devices: a jack on a stay, a clamp, a frame on the pot, by someone who knows them.'
+            ? 'A trunk is moved by a device, below: a jack on a stay, a clamp, a frame on the pot, by someone who knows them.'
             : 'Left for the next session.'}
         </p>
       ))}
@@ -72,6 +73,7 @@ export function GuyPanel() {
           onChange={(id) => setBranch(id || null)}
         />
       )}
+      <Devices />
     </>
   );
 }

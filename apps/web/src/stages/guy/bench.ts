@@ -3,6 +3,7 @@ import { limb, lengthOf, pointAt, type Limb, type PlanGuy, type Vec } from '@ust
 import type { DrawnTie } from '../../turntable/Ties';
 import { useAnswer, worker } from '../../work/use-planner';
 import type { Desk } from '../desk';
+import { partsOfDevice } from '../drawn-ties';
 import { usePlacedAfter, usePosedLines } from '../posed-lines';
 import { benchOf, type Drawing } from '../stage';
 
@@ -45,7 +46,7 @@ export function useGuyBench(desk: Desk) {
     const named = branch ? [branch] : plan.guys.map((g) => g.branch);
     return {
       bent,
-      ties: [...ties, ...candidates],
+      ties: [...ties, ...candidates, ...plan.devices.flatMap(partsOfDevice)],
       poses: own.length && branch ? [{ line: lines.get(branch)! }] : [],
       labels: [...new Set(named)].map((id) => ({ branch: id, text: short(id) })),
       foliage: 0.3,

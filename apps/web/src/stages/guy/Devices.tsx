@@ -1,0 +1,69 @@
+import { useState } from 'react';
+import { deviceFor, DEVICE_KINDS, DEVICE_WORDS, freeDeviceId, type DeviceKind } from '@ustle/core';
+import { Pick } from '../../shared/parts';
+import { sayDate } from '../../shared/say';
+import { useDesk } from '../desk';
+import { useAddress } from '../address';
+import { usePlacedAfter } from '../posed-lines';
+import { OpenDevice } from './OpenDevice';
+
+const upper = (word: string): string => word[0]!.toUpperCase() + word.slice(1);
+const KINDS = DEVICE_KINDS.map((value) => ({ value, name: DEVICE_WORDS[value].name }));
+
+/** Spreaders, props, jacks, clamps and frames: those of the plan, and a further one on the branch that is chosen, or the trunk. */
+export function Devices() {
+  const { tree, plan, branch, names, act } = useDesk();
+  const placed = usePlacedAfter(tree);
+  const [kind, setKind] = useState<DeviceKind>('spreader');
+  const { get, set } = useAddress();
+  const open = get('device');
+  const devices = plan?.devices ?? [];
+  const on = branch && placed.byId.has(branch) ? branch : 'trunk';
+  return (
+    <section className="mt-6 space-y-3">
+      <h3 className="text-lg">Devices</h3>
+      {devices.length > 0 && (
+        <ol className="border-b border-rule">
+          {devices.map((d) => {
+            const isOpen = open === d.id;
+            return (
+              <li key={d.id} className={`border-t border-rule ${isOpen ? 'bg-sheet' : ''}`}>
+                <button
+                  type="button"
+                  aria-expanded={isOpen}
+                  data-device={d.id}
+                  className="w-full px-2 py-2 text-left"
+                  onClick={() => set({ device: isOpen ? null : d.id })}
+                >
+                  <strong className="block">{upper(DEVICE_WORDS[d.device.kind].name)}</strong>
+                  {names(d.device.branch)}
+                  {d.device.other ? ` and ${names(d.device.other.branch)}` : ''}
+                  {'fault' in d ? '' : `, ${d.force.toFixed(0)} N${d.on ? `, on since ${sayDate(d.on.since)}` : ''}`}
+                  {'fault' in d && <span className="block text-madder">{d.fault}</span>}
+                </button>
+                {isOpen && <OpenDevice of={d} />}
+              </li>
+            );
+          })}
+        </ol>
+      )}
+      <p className="text-quiet">
+        What no coil and no tie would do. {upper(DEVICE_WORDS[kind].name)}: {DEVICE_WORDS[kind].does}
+      </p>
+      <Pick label="A device" value={kind} options={KINDS} onChange={setKind} />
+      <button
+        type="button"
+        className="btn btn-outline border-rule font-normal"
+        disabled={!plan}
+        onClick={() => {
+          const { kind: what, ...usual } = deviceFor(placed, plan!.poses, kind, on);
+          const device = freeDeviceId(tree.plan.devices ?? []);
+          set({ device });
+          void act({ kind: 'device', device, what, ...usual });
+        }}
+      >
+        Plan it on {names(on)}
+      </button>
+    </section>
+  );
+}

@@ -1,0 +1,385 @@
+import { add, closestBetween, distance, dot, lengthOf, lerp, limb, norm, pointAt, scale, stretch, sub, unit, type Limb, type Vec } from '../space/index.js';
+import { leadBoth, leadWood, type Led, type LedAsked } from '../rod/index.js';
+import { bandOf, HEFT, safeBendRatio, type Band } from '../wood/index.js';
+import type { Device, DeviceKind } from '../tree/index.js';
+import { anchorAt, level, potWeight, rimAt, type AnchorPlace } from './anchors.js';
+import { BARK_BEARS, cushionFor, nearestWood, TIED_IN, type GuyCheck } from './checks.js';
+import type { GuyWorld } from './world.js';
+
+/** Wood that a device moves. */
+export interface MovedWood {
+  branch: string;
+  /** Where, mm along it, and by how much, mm. */
+  at: number;
+  by: number;
+  strain: number;
+  /** Where the strain is greatest, mm along it, and how thick it is there. */
+  strainAt: number;
+  diameter: number;
+  risk: number;
+  band: Band;
+}
+
+export interface DevicePart {
+  look: 'rod' | 'stay';
+  from: Vec;
+  to: Vec;
+}
+
+/** A device worked out; points in the world. */
+export interface DevicePlan {
+  device: Device;
+  /** N that it holds with. */
+  force: number;
+  moved: MovedWood[];
+  /** Length of its bar or stay when it has done its work, mm; how thick a hardwood stick or a bar has to be for it. */
+  length: number;
+  stick: number | null;
+  /** Turns of its screw in all. */
+  turns: number | null;
+  cushion: number;
+  checks: GuyCheck[];
+  parts: DevicePart[];
+  cushions: { at: Vec; along: Vec; diameter: number; width: number }[];
+}
+
+/** Stiffness of a hardwood stick along the grain, MPa, and how many times its pressing load it has to bear before it bows out. */
+const STICK = { modulus: 10_000, times: 3 };
+const SEGMENTS = 24;
+/** A block is set between branches that come so near each other, mm. */
+const NEAR = 60;
+/** What stands close at its foot needs no block there: beyond this share of its length. */
+const OUTER = 0.3;
+/** Cosine of the angle to the wood from which on a pull is as good as along it. */
+const ALONG = 0.94;
+/** Below this two pieces of wood are one place, mm. */
+const APART = 8;
+
+/** Thickness (mm) of a round stick that presses with a force over a length without bowing out (Euler, both ends free to turn). */
+export const stickFor = (force: number, length: number): number => ((64 * STICK.times * force * length ** 2) / (Math.PI ** 3 * STICK.modulus)) ** 0.25;
+
+interface Place {
+  branch: string;
+  at: number;
+  line: Limb;
+  point: Vec;
+  diameter: number;
+  along: Vec;
+}
+
+function placeOn(world: GuyWorld, branch: string, at: number): Place | null {
+  const line = world.lines.get(branch);
+  if (!line || at > lengthOf(line)) return null;
+  const { point, diameter, direction } = pointAt(line, at);
+  return { branch, at, line, point, diameter, along: direction };
+}
+
+const bark = (p: Place, way: Vec): Vec => add(p.point, scale(unit(way), p.diameter / 2));
+
+function movedBy(world: GuyWorld, place: Place, led: Led): MovedWood {
+  const { diameter } = pointAt(place.line, led.strainAt);
+  const risk = led.strain * 2 * safeBendRatio(world.bendRatio, diameter, 'none');
+  return { branch: place.branch, at: place.at, by: led.by, strain: led.strain, strainAt: led.strainAt, diameter, risk, band: bandOf(risk) };
+}
+
+const askOf = (world: GuyWorld, { line, at }: Pick<Place, 'line' | 'at'>, way: Vec): LedAsked => ({
+  line,
+  at,
+  way,
+  wood: world.wood,
+  heft: HEFT,
+  segments: SEGMENTS,
+});
+
+/** What a device does, worked out; a sentence where it cannot be. */
+export function workOutDevice(world: GuyWorld, device: Device): DevicePlan | string {
+  const { kind, by } = device;
+  const place = placeOn(world, device.branch, device.at);
+  if (!place) return 'There is no wood there: it ends before, or is not on the tree.';
+  if (kind === 'clamp') return clamped(world, device, place);
+  if (kind === 'spreader' || kind === 'spacer' || kind === 'bar') {
+    const other = device.other ? placeOn(world, device.other.branch, device.other.at) : null;
+    if (!other) return 'Its other end has no wood to hold on to: choose a branch, and a place on it.';
+    if (other.branch === place.branch) return 'Both ends are on one branch: it would hold nothing apart.';
+    if (distance(other.point, place.point) < APART) return 'Its two ends are in one place.';
+    return kind === 'bar' ? barred(world, device, [place, other]) : spread(world, device, [place, other]);
+  }
+  const anchor = kind === 'frame' ? frameAnchor(world, device, place) : device.anchor ? anchorAt(world, device.anchor, place.point) : null;
+  if (!anchor) return kind === 'frame' ? 'Towards which side does it draw? Say its bearing.' : 'It stands on nothing: choose what it goes to.';
+  const toward = sub(anchor.point, place.point);
+  if (norm(toward) < APART) return 'Its two ends are in one place.';
+  const way = kind === 'prop' ? scale(toward, -1) : toward;
+  if (Math.abs(dot(unit(way), place.along)) > ALONG) return 'It would pull or push along the wood, which does not give that way: choose another place or side.';
+  const led = world.keep(`led ${JSON.stringify([askOf(world, place, way), by])}`, () => leadWood(askOf(world, place, way), by));
+  const from = bark(place, kind === 'prop' ? toward : scale(toward, -1));
+  const length = distance(from, anchor.point) + (kind === 'prop' ? by : -by);
+  return finished(world, device, {
+    force: led.force,
+    woods: [{ place, led }],
+    length,
+    stick: kind === 'prop' ? stickFor(led.force, length) : null,
+    parts: [{ look: kind === 'prop' ? 'rod' : 'stay', from, to: anchor.point }, ...(kind === 'frame' ? frameParts(world, device, anchor.point) : [])],
+    anchor,
+    contacts: [place],
+    rocks: dot(anchor.point, [0, 0, 1]) < place.point[2] || kind === 'frame' ? led.force * place.point[2] : null,
+  });
+}
+
+function spread(world: GuyWorld, device: Device, [a, b]: [Place, Place]): DevicePlan {
+  const apart = sub(b.point, a.point);
+  const asked = [askOf(world, a, scale(apart, -1)), askOf(world, b, apart)] as const;
+  const [one, other] = world.keep(`spread ${JSON.stringify([asked, device.by])}`, () => leadBoth(...asked, device.by));
+  const [from, to] = [bark(a, apart), bark(b, scale(apart, -1))];
+  const length = distance(from, to) + device.by;
+  return finished(world, device, {
+    force: one.force,
+    woods: [
+      { place: a, led: one },
+      { place: b, led: other },
+    ],
+    length,
+    stick: stickFor(one.force, length),
+    parts: [{ look: 'rod', from, to }],
+    anchor: null,
+    contacts: [a, b],
+    rocks: null,
+  });
+}
+
+function barred(world: GuyWorld, device: Device, [a, b]: [Place, Place]): DevicePlan | string {
+  const middle = lerp(a.point, b.point, 0.5);
+  const anchor = device.anchor ? anchorAt(world, device.anchor, middle) : null;
+  if (!anchor) return 'It is tied to nothing: choose what it goes to.';
+  const [wayA, wayB] = [sub(anchor.point, a.point), sub(anchor.point, b.point)];
+  const asked = [askOf(world, a, wayA), askOf(world, b, wayB)] as const;
+  const [one, other] = world.keep(`bar ${JSON.stringify([asked, device.by])}`, () => leadBoth(...asked, 2 * device.by));
+  const up = scale(unit(sub(middle, anchor.point)), Math.max(a.diameter, b.diameter) / 2);
+  const over = (p: Place, q: Place): Vec => add(add(p.point, up), scale(unit(sub(p.point, q.point)), p.diameter));
+  return finished(world, device, {
+    force: one.force + other.force,
+    woods: [
+      { place: a, led: one },
+      { place: b, led: other },
+    ],
+    length: distance(over(a, b), over(b, a)),
+    stick: null,
+    parts: [
+      { look: 'rod', from: over(a, b), to: over(b, a) },
+      { look: 'stay', from: add(middle, up), to: anchor.point },
+    ],
+    anchor,
+    contacts: [a, b],
+    rocks: (one.force + other.force) * middle[2],
+  });
+}
+
+/** A clamp: the wood to either side of its screw bends as a cantilever that its hook draws back. */
+function clamped(world: GuyWorld, device: Device, place: Place): DevicePlan | string {
+  if (device.bearing === undefined) return 'Which way does its screw press? Say its bearing.';
+  if (device.span === undefined) return 'How far is it from hook to hook? Say its span.';
+  const half = device.span / 2;
+  const total = lengthOf(place.line);
+  if (place.at < half || place.at + half > total)
+    return `From hook to hook it needs ${half.toFixed(0)} mm to either side of its screw: move it, or make it shorter.`;
+  const asked = level(device.bearing);
+  const way = sub(asked, scale(place.along, dot(asked, place.along)));
+  if (norm(way) < 0.2) return 'It would press along the wood: choose another bearing.';
+  const outer = stretch(place.line, place.at, place.at + half);
+  const inner = stretch(place.line, place.at - half, place.at);
+  const turned = limb([...inner.points].reverse(), [...inner.diameters].reverse());
+  const back = scale(unit(way), -1);
+  const halves = [outer, turned].map((line): LedAsked => ({ ...askOf(world, { line, at: half }, back), heft: 0 })) as [LedAsked, LedAsked];
+  const [one, other] = world.keep(`clamp ${JSON.stringify([halves, device.by])}`, () => leadBoth(...halves, 2 * device.by));
+  const hooks = [placeOn(world, device.branch, place.at - half)!, placeOn(world, device.branch, place.at + half)!] as const;
+  const off = place.diameter * 1.6;
+  const bar = (p: Place): Vec => add(p.point, scale(back, off));
+  const worse = one.strain > other.strain ? { led: one, sign: 1 } : { led: other, sign: -1 };
+  const led: Led = { ...worse.led, line: place.line, strainAt: place.at + worse.sign * worse.led.strainAt };
+  return finished(world, device, {
+    force: one.force + other.force,
+    woods: [{ place, led: { ...led, by: device.by } }],
+    length: device.span,
+    stick: null,
+    parts: [
+      { look: 'rod', from: bar(hooks[0]), to: bar(hooks[1]) },
+      ...hooks.map((h): DevicePart => ({ look: 'stay', from: add(h.point, scale(unit(way), h.diameter / 2)), to: bar(h) })),
+      { look: 'rod', from: bar(place), to: bark(place, back) },
+    ],
+    anchor: null,
+    contacts: [place, ...hooks],
+    rocks: null,
+  });
+}
+
+/** The rods of a frame carry what it draws: the place on them at the height of the wood. */
+function frameAnchor(world: GuyWorld, device: Device, place: Place): AnchorPlace | null {
+  if (device.bearing === undefined) return null;
+  const out = scale(level(device.bearing), Math.max(rimAt(world.pot, device.bearing), Math.hypot(place.point[0], place.point[1]) + 40));
+  return { ref: { kind: 'pot-rim', bearing: device.bearing }, point: [out[0], out[1], place.point[2]], capacity: Infinity, onBark: false };
+}
+
+/** Uprights to either side of where it draws, and the bar between them. */
+function frameParts(world: GuyWorld, device: Device, at: Vec): DevicePart[] {
+  const sides = [-25, 25].map((turn) => (device.bearing! + turn + 360) % 360);
+  const tops = sides.map((b): Vec => {
+    const out = scale(level(b), Math.hypot(at[0], at[1]));
+    return [out[0], out[1], at[2]];
+  });
+  return [
+    ...sides.map((b, i): DevicePart => ({ look: 'rod', from: scale(level(b), rimAt(world.pot, b)), to: tops[i]! })),
+    { look: 'rod', from: tops[0]!, to: at },
+    { look: 'rod', from: at, to: tops[1]! },
+  ];
+}
+
+interface Worked {
+  force: number;
+  woods: { place: Place; led: Led }[];
+  length: number;
+  stick: number | null;
+  parts: DevicePart[];
+  anchor: AnchorPlace | null;
+  contacts: Place[];
+  /** How much it rocks the tree in its pot, N·mm; null where it does not. */
+  rocks: number | null;
+}
+
+function finished(world: GuyWorld, device: Device, worked: Worked): DevicePlan {
+  const { force, woods, parts, anchor, contacts, rocks } = worked;
+  const n = (x: number): string => `${x.toFixed(0)} N`;
+  // Of a clamp's three places the screw carries all, of a bar's two each one half.
+  const at = (i: number): number => (device.kind === 'bar' || (device.kind === 'clamp' && i > 0) ? force / 2 : force);
+  const cushion = Math.max(...contacts.map((c, i) => cushionFor(at(i), c.diameter, world.bark)));
+  const pressure = Math.max(...contacts.map((c, i) => at(i) / (cushion * c.diameter)));
+  const own = [device.branch, device.other?.branch, anchor?.ref.branch, ...(anchor?.onBark ? ['trunk'] : [])].filter((id) => id !== undefined);
+  const near = parts
+    .filter((p) => distance(p.from, p.to) > APART)
+    .flatMap((p) => nearestWood(world, p, 2, own) ?? [])
+    .sort((a, b) => a.gap - b.gap)[0];
+  const bears = BARK_BEARS[world.bark];
+  const stands = TIED_IN * potWeight(world.pot) * (Math.min(world.pot.width, world.pot.depth) / 2);
+  const checks: GuyCheck[] = [
+    {
+      check: 'cushion',
+      value: pressure,
+      limit: bears,
+      ok: pressure <= bears,
+      said: `Padded over ${cushion} mm along the wood it presses with ${pressure.toFixed(2)} MPa; this bark bears ${bears.toFixed(1)} MPa for long.`,
+    },
+    {
+      check: 'clear',
+      value: near?.gap ?? 60,
+      limit: 3,
+      ok: (near?.gap ?? 60) >= 3,
+      said: near && near.gap < 3 ? 'It rubs on other wood.' : 'It is clear of other wood.',
+    },
+  ];
+  if (anchor && Number.isFinite(anchor.capacity))
+    checks.push({
+      check: 'anchor',
+      value: force,
+      limit: anchor.capacity,
+      ok: force <= anchor.capacity,
+      said: `What it goes to bears about ${n(anchor.capacity)}.`,
+    });
+  if (rocks !== null)
+    checks.push({
+      check: 'pot',
+      value: rocks / 1000,
+      limit: stands / 1000,
+      ok: rocks <= stands,
+      said: `It rocks the tree in its pot with ${(rocks / 1000).toFixed(0)} N·m; tied into it, it stands about ${(stands / 1000).toFixed(0)} N·m.`,
+    });
+  return {
+    device,
+    force,
+    moved: woods.map(({ place, led }) => movedBy(world, place, led)),
+    length: worked.length,
+    stick: worked.stick,
+    turns: device.pitch ? device.by / device.pitch : null,
+    cushion,
+    checks,
+    parts,
+    cushions: contacts.map((c) => ({ at: c.point, along: c.along, diameter: c.diameter, width: cushion })),
+  };
+}
+
+/** Where a device of a kind would usually be set on a branch or the trunk, and how far it would move that. */
+export function usualDevice(world: GuyWorld, kind: DeviceKind, branch: string): Omit<Device, 'id'> {
+  const line = world.lines.get(branch)!;
+  const total = lengthOf(line);
+  const at = Math.round((kind === 'clamp' ? 0.4 : 0.6) * total);
+  const { point, diameter, direction } = pointAt(line, at);
+  const bearing = bearingOf(point);
+  const by = { spreader: 8, spacer: 2, prop: 10, bar: 10, jack: 8, clamp: 4, frame: 10 }[kind];
+  const base = { kind, branch, at, by };
+  // Wood that runs out level is drawn to its side, the rest to where it stands already.
+  const side = Math.hypot(direction[0], direction[1]) > 0.5 ? (bearingOf(direction) + 90) % 360 : bearingOf(point);
+  const besides = [...world.lines]
+    .filter(([id]) => id !== branch && !isAlong(world, id, branch))
+    .map(([id, other]) => {
+      // Like wood first: a bar between a stem and a twig would move but the twig.
+      const place = Math.round(levelWith(other, point[2]));
+      const { point: there, diameter: d } = pointAt(other, place);
+      return { branch: id, at: place, far: distance(there, point) * (1 + 3 * Math.abs(Math.log(d / diameter))) };
+    })
+    .sort((a, b) => a.far - b.far);
+  const other = besides[0] && { branch: besides[0].branch, at: besides[0].at };
+  switch (kind) {
+    case 'spacer': {
+      const near = touching(world, branch);
+      return { ...base, ...(near ? { at: near.at, other: near.other } : other ? { other } : {}) };
+    }
+    case 'spreader':
+      return { ...base, ...(other ? { other } : {}) };
+    case 'bar':
+      return { ...base, ...(other ? { other } : {}), anchor: { kind: 'pot-rim', bearing } };
+    case 'prop':
+      return { ...base, anchor: { kind: 'pot-rim', bearing } };
+    case 'jack':
+      return { ...base, anchor: { kind: 'pot-rim', bearing }, pitch: 1 };
+    case 'clamp':
+      return { ...base, bearing: side, span: Math.round(Math.min(2 * Math.min(at, total - at), Math.max(60, 10 * diameter))), pitch: 1 };
+    case 'frame':
+      return { ...base, bearing: side };
+  }
+}
+
+/** Where on a line (mm along it) its outer part is at a height, or nearest to that: a bar lies level. */
+function levelWith(line: Limb, z: number): number {
+  const places = Array.from({ length: 13 }, (_, i) => (OUTER + 0.05 * i) * lengthOf(line));
+  const off = (at: number): number => Math.abs(pointAt(line, at).point[2] - z);
+  return places.reduce((best, at) => (off(at) < off(best) ? at : best));
+}
+
+const bearingOf = ([x, y]: Vec): number => Math.round(((Math.atan2(x, y) * 180) / Math.PI + 360) % 360);
+
+/** Where a branch comes nearest to another that it neither grows on nor carries. */
+function touching(world: GuyWorld, branch: string): { at: number; other: { branch: string; at: number } } | null {
+  const outer = (line: Limb): Limb => stretch(line, OUTER * lengthOf(line), lengthOf(line));
+  const line = world.lines.get(branch)!;
+  let best: { gap: number; at: number; other: { branch: string; at: number } } | null = null;
+  for (const [id, other] of world.lines) {
+    if (id === branch || isAlong(world, id, branch)) continue;
+    const found = closestBetween(outer(line), outer(other), best?.gap ?? NEAR);
+    if (!found) continue;
+    const [at, there] = [OUTER * lengthOf(line) + found.alongA, OUTER * lengthOf(other) + found.alongB];
+    best = { gap: found.gap, at: Math.floor(at), other: { branch: id, at: Math.floor(there) } };
+  }
+  return best;
+}
+
+/** A stem of several leaves the trunk this low: share of its length. */
+const STEM_BELOW = 0.2;
+
+/** Whether one grows on the other, at whatever remove; stems of one tree stand beside each other. */
+function isAlong({ branches, trunk }: GuyWorld, a: string, b: string): boolean {
+  const grows = (id: string, on: string): boolean => {
+    for (let own = branches.get(id); own; own = branches.get(own.parent)) {
+      const stem = own.parent === 'trunk' && own.at < STEM_BELOW * lengthOf(trunk);
+      if (own.parent === on && !stem) return true;
+    }
+    return false;
+  };
+  return grows(a, b) || grows(b, a);
+}

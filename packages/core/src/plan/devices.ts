@@ -1,0 +1,88 @@
+import { isoOf, keepNothing } from '../units/index.js';
+import type { Vec } from '../space/index.js';
+import { DEVICE_WORDS, usualDevice, workOutDevice, type DevicePart, type DevicePlan, type MovedWood } from '../guy/index.js';
+import { restFor, stageDates, standingOf } from '../pose/index.js';
+import { stagesFor } from '../wood/index.js';
+import { watchGuys, type WatchedGuy } from '../growth/index.js';
+import type { Device, DeviceKind, PlacedTree, PlannedPose } from '../tree/index.js';
+import { digits } from './digits.js';
+import { guyWorld } from './guys.js';
+
+type Poses = readonly Pick<PlannedPose, 'branch' | 'bends'>[];
+
+/** A device as the plan tells it. Points are in the tree's own space. */
+export interface PlanDevice extends Omit<DevicePlan, 'device'> {
+  id: string;
+  device: Device;
+  /** Stages with rest between them, the rest in words, the days of those to come; null: more than the wood takes in one season. */
+  stages: number | null;
+  rest: string;
+  dates: string[];
+  /** What it is for, what it would leave, what can hurt. */
+  does: string;
+  marks: string;
+  danger: string;
+  on: { since: string; turns: number; look: string } | null;
+}
+
+/** One that cannot be, and why. */
+export interface FaultyDevice {
+  id: string;
+  device: Device;
+  fault: string;
+}
+
+const rounded = (p: Vec): Vec => [digits(p[0], 1), digits(p[1], 1), digits(p[2], 1)];
+
+function told(placed: PlacedTree, onDay: number, found: DevicePlan, on: WatchedGuy | undefined): PlanDevice {
+  const { back } = standingOf(placed);
+  const { device } = found;
+  const worst = found.moved.reduce((a, b) => (b.risk > a.risk ? b : a));
+  // A spacer only keeps what is there; the others are set as slowly as their wood is bent.
+  const stages = stagesFor(worst.risk);
+  const rest = restFor(worst.diameter, worst.risk);
+  const inTree = (p: Vec): Vec => rounded(back(p));
+  const { does, marks, danger } = DEVICE_WORDS[device.kind];
+  return {
+    ...found,
+    id: device.id,
+    force: digits(found.force, 0),
+    length: digits(found.length, 0),
+    stick: found.stick === null ? null : digits(found.stick, 1),
+    turns: found.turns === null ? null : digits(found.turns, 1),
+    moved: found.moved.map((m): MovedWood => ({
+      ...m,
+      by: digits(m.by, 1),
+      strain: digits(m.strain, 3),
+      strainAt: digits(m.strainAt, 0),
+      diameter: digits(m.diameter, 1),
+      risk: digits(m.risk, 2),
+    })),
+    checks: found.checks.map((c) => ({ ...c, value: digits(c.value, 2), limit: digits(c.limit, 2) })),
+    parts: found.parts.map((p): DevicePart => ({ ...p, from: inTree(p.from), to: inTree(p.to) })),
+    cushions: found.cushions.map((c) => ({ ...c, at: inTree(c.at), along: back(c.along), diameter: digits(c.diameter, 1) })),
+    stages,
+    rest: stages !== null && stages > 1 ? rest.text : '',
+    dates: stages === null || stages < 2 || !rest.days ? [] : stageDates(placed.tree, stages, rest.days, onDay),
+    does,
+    marks,
+    danger,
+    on: on ? { since: isoOf(on.since), turns: on.twists, look: isoOf(on.look) } : null,
+  };
+}
+
+/** The devices that a plan has, worked out, or why they cannot be. */
+export function planDevices(placed: PlacedTree, poses: Poses, onDay: number, keep = keepNothing): (PlanDevice | FaultyDevice)[] {
+  const { devices = [] } = placed.tree.plan;
+  if (!devices.length) return [];
+  const world = guyWorld(placed, poses, keep);
+  const on = new Map(watchGuys(placed, onDay).map((g) => [g.guy, g]));
+  return devices.map((device) => {
+    const found = workOutDevice(world, device);
+    return typeof found === 'string' ? { id: device.id, device, fault: found } : told(placed, onDay, found, on.get(device.id));
+  });
+}
+
+/** A device of a kind as it would usually be set; its place and figures are for its artist to change. */
+export const deviceFor = (placed: PlacedTree, poses: Poses, kind: DeviceKind, branch: string): Omit<Device, 'id'> =>
+  usualDevice(guyWorld(placed, poses), kind, branch);

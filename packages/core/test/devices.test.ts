@@ -1,0 +1,162 @@
+import fc from 'fast-check';
+import {
+  applyAct,
+  dayOf,
+  deviceFor,
+  DEVICE_KINDS,
+  DEVICE_WORDS,
+  dueOn,
+  isRefused,
+  leadBoth,
+  leadWood,
+  lengthOf,
+  limb,
+  modulus,
+  namesOf,
+  placeTree,
+  planTree,
+  sayLine,
+  secondMoment,
+  speciesOf,
+  stickFor,
+  woodOf,
+  type FaultyDevice,
+  type Intent,
+  type LedAsked,
+  type PlanDevice,
+  type Tree,
+} from '../src/index.js';
+import { actFrom, after, branch, tree } from './trees.js';
+
+const ON = dayOf('2026-05-20');
+const finite = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+const wood = woodOf(speciesOf('yew'));
+const E = modulus(wood);
+const even = (length: number, d: number) => limb([[0, 0, 0], [length / 2, 0, 0], [length, 0, 0]], [d, d, d]); // prettier-ignore
+const asked = (length: number, d: number, own: Partial<LedAsked> = {}): LedAsked => ({ line: even(length, d), wood, heft: 0, at: length, way: [0, 0, 1], segments: 48, ...own }); // prettier-ignore
+
+/** Two stems from one base, to either side. */
+const twoStems = (own: Partial<Tree> = {}): Tree =>
+  tree([
+    branch('a', { at: 20, bearing: 80, elevation: 72, length: 400, d: 24, tipD: 8 }),
+    branch('b', { at: 25, bearing: 275, elevation: 70, length: 380, d: 22, tipD: 8 }),
+    branch('c', { at: 300, bearing: 10, elevation: 5, length: 220, d: 12, tipD: 4 }),
+  ], own); // prettier-ignore
+
+const spreader = { kind: 'device', what: 'spreader', branch: 'a', at: 240, other: { branch: 'b', at: 230 }, by: 8 } as const;
+const worked = (t: Tree): PlanDevice => {
+  const [found] = planTree(t, ON, { fronts: false }).devices;
+  if (!found || 'fault' in found) throw new Error(found?.fault ?? 'no device');
+  return found;
+};
+
+test('wood led by a little takes the force of a cantilever, 3EIδ/L³; bent past its limit less than that', () => {
+  fc.assert(
+    fc.property(finite(140, 160), finite(24, 28), (length, d) => {
+      const stiff = (3 * E * secondMoment(d)) / length ** 3;
+      const little = leadWood(asked(length, d), length / 400);
+      expect(little.force / ((stiff * length) / 400)).toBeCloseTo(1, 1.3);
+      const far = leadWood(asked(length, d), length / 3);
+      expect(far.force).toBeLessThan(0.8 * stiff * (length / 3));
+      expect(far.force).toBeGreaterThan(little.force);
+      // It came so far, and is no longer than it was.
+      const tip = far.line.points[far.line.points.length - 1]!;
+      expect(tip[2]).toBeCloseTo(length / 3, 0);
+      expect(lengthOf(far.line)).toBeCloseTo(length, 3);
+    }),
+    { numRuns: 15 },
+  );
+});
+
+test('what one device moves shares the way so that both take one force: like wood halves it, the thicker gives less', () => {
+  fc.assert(
+    fc.property(finite(8, 20), finite(8, 20), finite(2, 30), (d, other, by) => {
+      const [a, b] = leadBoth(asked(300, d), asked(300, other, { way: [0, 0, -1] }), by);
+      expect(a.by + b.by).toBeCloseTo(by, 6);
+      expect(Math.abs(a.force - b.force)).toBeLessThan(0.03 * a.force + 1e-3);
+      if (Math.abs(d - other) < 0.01) expect(a.by).toBeCloseTo(by / 2, 1);
+      else if (d > 1.05 * other) expect(a.by).toBeLessThan(b.by);
+    }),
+    { numRuns: 15 },
+  );
+});
+
+test('a stick bears three times its load before it bows out', () => {
+  const d = stickFor(200, 300);
+  expect((Math.PI ** 2 * 10_000 * secondMoment(d)) / 300 ** 2).toBeCloseTo(600, 6);
+});
+
+test('a clamp presses a beam between two hooks: 48EIδ/L³ where it is thick and bends little', () => {
+  const t = tree([branch('c', { at: 550 })], { trunk: [0, 200, 400, 600].map((z) => ({ x: 0, y: 0, z, d: 40 })), species: 'yew' });
+  const own = { kind: 'clamp', branch: 'trunk', at: 300, bearing: 90, span: 400, by: 1, pitch: 1.25 } as const;
+  const found = worked({ ...t, plan: { ...t.plan, devices: [{ ...own, id: 'd1' }] } });
+  expect(found.force / ((48 * E * secondMoment(40)) / 400 ** 3)).toBeCloseTo(1, 1.3);
+  expect(found.turns).toBeCloseTo(0.8, 6);
+  const harder = worked({ ...t, plan: { ...t.plan, devices: [{ ...own, id: 'd1', by: 70 }] } });
+  expect(harder.stages).toBeGreaterThan(1);
+  expect(harder.dates).toHaveLength(harder.stages!);
+  expect(harder.moved[0]!.strainAt).toBeGreaterThan(200);
+  expect(harder.moved[0]!.strainAt).toBeLessThan(400);
+});
+
+test('a spreader between two stems: as long as it must be, thick enough, both stems moved, after coils and ties, with what it would leave and its danger', () => {
+  const plan = planTree(after(twoStems(), spreader), ON, { fronts: false });
+  const found = plan.devices[0] as PlanDevice;
+  expect(plan.order.at(-1)).toBe('d1');
+  expect(found.moved.map((m) => m.branch)).toEqual(['a', 'b']);
+  expect(found.moved[0]!.by + found.moved[1]!.by).toBeCloseTo(8, 0);
+  expect(found.stick).toBeGreaterThan(1);
+  const [{ from, to }] = found.parts as [PlanDevice['parts'][number]];
+  expect(Math.hypot(...from.map((x, i) => x - to[i]!)) + 8).toBeCloseTo(found.length, 0);
+  expect(found.checks.map((c) => c.check)).toEqual(['cushion', 'clear']);
+  expect(found.marks).toMatch(/rubber/);
+  expect(found.danger).toMatch(/stay out of its line.*protect your eyes/);
+});
+
+test('every kind, as it would usually be set on stems, a branch and the trunk, is worked out or says why it cannot be', () => {
+  const t = twoStems({ pot: { shape: 'oval', width: 320, depth: 240, height: 60, holes: [{ bearing: 90, radius: 60 }] } });
+  let good = 0;
+  for (const kind of DEVICE_KINDS) {
+    for (const on of ['a', 'c', 'trunk']) {
+      const device = { ...deviceFor(placeTree(t), [], kind, on), id: 'd1' };
+      const [found] = planTree({ ...t, plan: { ...t.plan, devices: [device] } }, ON, { fronts: false }).devices;
+      if ('fault' in found!) expect((found as FaultyDevice).fault).toMatch(/^[A-Z].*\.$/);
+      else {
+        good++;
+        expect(found!.force).toBeGreaterThan(0);
+        for (const c of found!.checks) expect(c.said).toMatch(/^[A-Z].*\.$/);
+        for (const m of found!.moved) expect(m.strain).toBeGreaterThanOrEqual(0);
+      }
+    }
+  }
+  expect(good).toBeGreaterThan(14);
+});
+
+test.each([
+  ['a place beyond the tip', { at: 999 }, 'at', /beyond its tip/],
+  ['another end on the same branch', { other: { branch: 'a', at: 30 } }, 'other', /one branch/],
+  ['another end that is not there', { other: { branch: 'x', at: 30 } }, 'other.branch', /not on this tree/],
+  ['no other end', { other: undefined }, 'other', /two ends on wood/],
+  ['a prop without a foot', { what: 'prop' }, 'anchor', /choose one/],
+  ['a prop on a hole that is not there', { what: 'prop', anchor: { kind: 'pot-hole', index: 4 } }, 'anchor', /no such hole/],
+  ['a clamp to no side', { what: 'clamp', span: 100 }, 'bearing', /bearing/],
+  ['hooks beyond the wood', { what: 'clamp', span: 900, bearing: 90 }, 'span', /too much/],
+] as const)('%s is said beside its field, and nothing is kept', (_, own, field, said) => {
+  const refused = applyAct(twoStems(), actFrom({ ...spreader, ...own } as Intent), ON + 365);
+  if (!isRefused(refused)) throw new Error('not refused');
+  expect(refused.refused[0]).toMatchObject({ field, message: expect.stringMatching(said) });
+});
+
+test('set up, turned, looked at, taken off with what the wood went back by: in the record, in Season, out of the plan', () => {
+  const set = after(twoStems(), spreader, { kind: 'set-up', device: 'd1', on: '2026-03-10' });
+  expect(worked(set).on).toMatchObject({ since: '2026-03-10' });
+  const { due } = dueOn(set, ON);
+  expect(due.find((d) => d.leadsTo === 'guy')).toMatchObject({ branches: ['a'], title: expect.stringMatching(/where its spreader presses/) });
+  const off = after(set, { kind: 'take-down', device: 'd1', on: '2026-05-01', backMm: 2.5 });
+  expect(off.plan.devices).toEqual([]);
+  expect(dueOn(off, ON).due.some((d) => d.leadsTo === 'guy')).toBe(false);
+  expect(sayLine(off.record.at(-1)!, namesOf(off))).toBe('spreader taken off, it went back by 2.5 mm');
+  expect(sayLine(set.record.at(-1)!, namesOf(set))).toBe(`${DEVICE_WORDS.spreader.name} set up`);
+  // A branch that goes takes its device along.
+  expect(planTree(after(set, { kind: 'unlist', branches: ['b'] } as unknown as Intent), ON, { fronts: false }).devices).toEqual([]);
+});
