@@ -40,6 +40,15 @@ test('a branch too thick for wire gets a tie: to a drainage hole instead, fixed,
   await until(app, 'Old Ferry', (v) => v.tree.plan.guys[0]?.anchor.kind === 'pot-hole');
   await says(page, /to drainage hole \d, up through the soil, \d+ N, settled/);
 
+  // A second tie by hand shares the pull; let go again, one is left.
+  await pressWhere(page, 'aside button', /^choose an anchor for a second tie$/);
+  await says(page, /Choose above what the second tie goes to/);
+  await pressWhere(page, 'aside li button', /^the rim of the pot/);
+  await until(app, 'Old Ferry', (v) => v.tree.plan.guys.length === 2);
+  await says(page, /Two ties share the pull on it/);
+  await press(page, 'Undo');
+  await until(app, 'Old Ferry', (v) => v.tree.plan.guys.length === 1);
+
   // Drawn to nothing it pulls with nothing.
   await page.$eval('aside input[type="range"]', (input) => {
     Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(input, '0');

@@ -30,6 +30,7 @@ import {
   tieDown,
   tieOf,
   unit,
+  raceIfWired,
   watchGuys,
   windlass,
   woodOf,
@@ -204,6 +205,12 @@ test('a tie is fixed by hand, put on, twisted, looked at and taken off; season a
   expect(guysOn(later, dayOf('2025-04-20'))).toMatchObject([{ twists: 6 }]);
   const [watched] = watchGuys(placeTree(later), ON);
   expect(watched!.holds! - watched!.since).toBeGreaterThan(2 * 365);
+  // Its cushion gives: it marks later than a wire wound snugly on the same day would; one seen marked is said so.
+  const snug = raceIfWired(placeTree(later), { branch: 'a', metal: 'copper', size: 3, strands: 1, angle: 55, gap: 0, bentDeg: null, targetDeg: null, over: null }, watched!.since); // prettier-ignore
+  expect(watched!.marks.p10!).toBeGreaterThan(snug.forecast.marking.p50!);
+  expect(watched!.look).toBeLessThan(watched!.marks.p10!);
+  const marked = after(later, { kind: 'guyed', on: '2026-02-01', branch: 'a', guy: 'g1', done: 'looked', bark: 'marking' });
+  expect(watchGuys(placeTree(marked), ON)[0]!.marks).toEqual({ p10: dayOf('2026-02-01'), p50: dayOf('2026-02-01') });
   const due = dueOn(later, ON).due.find((d) => d.leadsTo === 'guy')!;
   expect(due).toMatchObject({ on: '2026-03-01', kind: 'look', branches: ['a'], title: expect.stringMatching(/look at the cushion/) });
   expect(dueOn(later, watched!.holds! + 1).due.find((d) => d.leadsTo === 'guy')!.title).toMatch(/the tie can come off/);

@@ -4,21 +4,26 @@ import { growingDays, growthShare, speciesOf, woodOf } from '../species/index.js
 import { heldShare, recoverable, usualBendLength } from '../wood/index.js';
 import { guysOn, VIGOUR_FACTOR, woodIn, type GuyOn, type PlacedTree } from '../tree/index.js';
 import { GROWING_WEEKS, lookAfter, TENDER_WEEKS } from './looks.js';
+import { cushionDates } from './watch.js';
 
 /** A tie that is on, with the day to look at its cushion and when the branch is likely to hold without it. */
 export interface WatchedGuy extends GuyOn {
   look: number;
   /** Day number; null where it would not hold within fifteen years, or how far it was drawn is not known. */
   holds: number | null;
+  /** Day numbers from which one in ten such cushions, and one in two, marks the bark; null beyond fifteen years. */
+  marks: { p10: number | null; p50: number | null };
 }
 
 const DAYS_A_YEAR = 365.25;
 const MOST_YEARS = 15;
 /** A branch is drawn a quarter past where it shall stay, so it is let go when it keeps so much. */
 const HELD = 0.8;
-/** The day by which a cushion is to be looked at again. */
-const lookDay = ({ tree }: PlacedTree, { seen, bark }: GuyOn): number =>
-  lookAfter(speciesOf(tree.species), tree.site.hemisphere, seen, bark && bark !== 'clear' ? TENDER_WEEKS : GROWING_WEEKS);
+/** The day by which a cushion is to be looked at again: by rule, and no later than half of the time until it may mark. */
+function lookDay({ tree }: PlacedTree, { seen, bark }: GuyOn, { p10 }: WatchedGuy['marks']): number {
+  const byRule = lookAfter(speciesOf(tree.species), tree.site.hemisphere, seen, bark && bark !== 'clear' ? TENDER_WEEKS : GROWING_WEEKS);
+  return p10 === null || p10 <= seen ? byRule : Math.min(byRule, Math.ceil((seen + p10) / 2));
+}
 
 /** The day from which a branch is likely to hold without its tie: all that would come back is stored while only the tie holds it. docs: Set. */
 export function holdsFrom(placed: PlacedTree, { branch: id, since, cameDeg }: Pick<GuyOn, 'branch' | 'since' | 'cameDeg'>): number | null {
@@ -51,5 +56,9 @@ export function holdsFrom(placed: PlacedTree, { branch: id, since, cameDeg }: Pi
 export const watchGuys = (placed: PlacedTree, onDay: number): WatchedGuy[] =>
   guysOn(placed.tree, onDay)
     .filter((g) => woodIn(placed, g.branch) !== undefined)
-    .map((g): WatchedGuy => ({ ...g, look: lookDay(placed, g), holds: holdsFrom(placed, g) }))
+    .map((g): WatchedGuy => {
+      const { p10, p50 } = cushionDates(placed, { ...g, seen: g.bark ? [{ day: g.seen, stage: g.bark }] : [] }).marking;
+      const marks = { p10, p50 };
+      return { ...g, marks, look: lookDay(placed, g, marks), holds: holdsFrom(placed, g) };
+    })
     .sort((a, b) => a.look - b.look || (a.guy < b.guy ? -1 : 1));

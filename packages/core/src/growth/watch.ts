@@ -5,7 +5,7 @@ import { bendRisk, coilHold, gripOf, settled, stored, usualBendLength } from '..
 import { coilsOn, coilHistory, VIGOUR_FACTOR, woodIn, type Coil, type MarkStage, type PlacedTree } from '../tree/index.js';
 import { nextInspection, race, type Race } from './advice.js';
 import { allowance, MARK_LIMIT } from './marking.js';
-import { expectedGrowth, type CoilState } from './forecast.js';
+import { expectedGrowth, forecast, type CoilState, type Forecast } from './forecast.js';
 import { learn, type Sighting } from './learn.js';
 import { toleranceOf } from './tolerance.js';
 import { NOTHING_KNOWN, type Unknown } from './unknown.js';
@@ -109,6 +109,30 @@ export function raceIfWired(
   const state = stateOf(placed, coil, NOTHING_KNOWN);
   const tolerance = toleranceOf(placed.tree);
   return keep(`race ${JSON.stringify([onDay, tolerance, { ...state, species: state.species.key }])}`, () => race(state, onDay, null, tolerance));
+}
+
+/** What a rubber tube or folded mesh gives before the bark beds into it, mm, and how thick it is; own estimates. */
+const CUSHION = { gives: 1.5, thick: 6 };
+
+/** When a cushion will press and mark: the race of a coil that lies loose by what the cushion gives. */
+export function cushionDates(placed: PlacedTree, on: { branch: string; since: number; seen: CoilState['seen'] }): Pick<Forecast, 'touching' | 'marking'> {
+  const coil: Coil = {
+    ...on,
+    run: '',
+    metal: 'copper',
+    size: CUSHION.thick,
+    strands: 1,
+    angle: 90,
+    gap: CUSHION.gives,
+    wrap: 'none',
+    hand: 'cw',
+    start: 'over',
+    bentDeg: null,
+    targetDeg: null,
+    over: null,
+    seen: [...on.seen],
+  };
+  return forecast(stateOf(placed, coil, NOTHING_KNOWN));
 }
 
 export interface Watched {

@@ -22,7 +22,7 @@ export interface PlanDevice extends Omit<DevicePlan, 'device'> {
   does: string;
   marks: string;
   danger: string;
-  on: { since: string; turns: number; look: string } | null;
+  on: { since: string; turns: number; look: string; marks: string | null } | null;
 }
 
 /** One that cannot be, and why. */
@@ -67,7 +67,7 @@ function told(placed: PlacedTree, onDay: number, found: DevicePlan, on: WatchedG
     does,
     marks,
     danger,
-    on: on ? { since: isoOf(on.since), turns: on.twists, look: isoOf(on.look) } : null,
+    on: on ? { since: isoOf(on.since), turns: on.twists, look: isoOf(on.look), marks: on.marks.p10 === null ? null : isoOf(on.marks.p10) } : null,
   };
 }
 

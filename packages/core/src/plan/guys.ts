@@ -32,8 +32,8 @@ export interface PlanGuy extends Omit<GuyPlan, 'line'> {
   dates: string[];
   /** The branch as the tie draws it. */
   line: Vec[];
-  /** Of one that is on: since when, its twists, the day to look at its cushion, and from when the branch is likely to hold without it. */
-  on: { since: string; twists: number; look: string; holds: string | null; bark: MarkStage | null } | null;
+  /** Of one that is on: since when, its twists, the day to look at its cushion, from when the branch is likely to hold without it, and from when one in ten such cushions marks. */
+  on: { since: string; twists: number; look: string; holds: string | null; marks: string | null; bark: MarkStage | null } | null;
 }
 
 /** So many branches are given ties at once: what is more is for the next session. */
@@ -111,7 +111,16 @@ function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, o
     from: rounded(back(guy.from)),
     to: rounded(back(guy.to)),
     line: line(guy.line),
-    on: on ? { since: isoOf(on.since), twists: on.twists, look: isoOf(on.look), holds: on.holds === null ? null : isoOf(on.holds), bark: on.bark } : null,
+    on: on
+      ? {
+          since: isoOf(on.since),
+          twists: on.twists,
+          look: isoOf(on.look),
+          holds: on.holds === null ? null : isoOf(on.holds),
+          marks: on.marks.p10 === null ? null : isoOf(on.marks.p10),
+          bark: on.bark,
+        }
+      : null,
   };
 }
 

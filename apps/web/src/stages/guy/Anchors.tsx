@@ -1,6 +1,7 @@
+import { useState } from 'react';
 import { GUY, type RankedAnchor } from '@ustle/core';
 import { NumberField } from '../../shared/NumberField';
-import { Skeleton } from '../../shared/parts';
+import { Quiet, Skeleton } from '../../shared/parts';
 import { useDesk } from '../desk';
 import { useBench } from './bench';
 import { FAILS, sayAnchor } from './words';
@@ -23,11 +24,13 @@ function saysOf(a: RankedAnchor): string {
 export function Anchors({ branch }: { branch: string }) {
   const { tree, act, names } = useDesk();
   const { choice, own, at, setAt } = useBench();
+  const [adding, setAdding] = useState(false);
   const length = tree.branches.find((b) => b.id === branch)?.length ?? 0;
   if (!choice) return <Skeleton lines={5} />;
   const [first, second] = own;
   const tie = ({ anchor }: RankedAnchor): void => {
-    const guy = first?.fixed ? first.id : undefined;
+    const guy = first?.fixed && !adding ? first.id : undefined;
+    setAdding(false);
     const wire = first?.wire ?? 1.2;
     void act({ kind: 'guy', ...(guy ? { guy } : {}), branch, at: choice.at, anchor, wire });
   };
@@ -62,6 +65,10 @@ export function Anchors({ branch }: { branch: string }) {
           );
         })}
       </ol>
+      {first?.fixed && !second && (
+        <Quiet onClick={() => setAdding(!adding)}>{adding ? 'choose another anchor for the one tie' : 'choose an anchor for a second tie'}</Quiet>
+      )}
+      {adding && <p aria-live="polite">Choose above what the second tie goes to: the two share the pull.</p>}
       {second && <p className="text-quiet">Two ties share the pull on it.</p>}
     </section>
   );

@@ -5,7 +5,7 @@ import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
 import { Checks } from './Checks';
 import { OnTree } from './OnTree';
-import { BANDS, sayAnchor } from './words';
+import { BANDS, sayAnchor, sayMarks } from './words';
 
 const RULES = DEVICE.properties;
 const RIM_STEP = 30;
@@ -91,7 +91,7 @@ function Where({ device, onChange }: { device: Device; onChange: (over: Partial<
 
 /** What a device asks of the wood, and what is done with it. */
 function Worked({ found }: { found: PlanDevice }) {
-  const { act, names } = useDesk();
+  const { act, names, today: now } = useDesk();
   const { id, device, stages, turns } = found;
   const times = Math.max(1, stages ?? 1);
   const today = turns === null ? null : turns / times;
@@ -127,7 +127,7 @@ function Worked({ found }: { found: PlanDevice }) {
         on={
           found.on && {
             head: `On since ${sayDate(found.on.since)}`,
-            told: `${found.on.turns ? `${found.on.turns.toFixed(1)} turns in it. ` : ''}Look at where it presses by ${sayDate(found.on.look)}.`,
+            told: `${found.on.turns ? `${found.on.turns.toFixed(1)} turns in it. ` : ''}Look at where it presses by ${sayDate(found.on.look)}. ${sayMarks(found.on.marks, now)}`,
           }
         }
         words={{ turns: 'Turns', shorter: 'Turned on', back: 'Let back a little', put: 'It is set up' }}

@@ -2,10 +2,11 @@ import type { PlanGuy } from '@ustle/core';
 import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
 import { OnTree } from './OnTree';
+import { sayMarks } from './words';
 
 /** What is done with a tie. */
 export function TieActs({ guy }: { guy: PlanGuy }) {
-  const { act, names } = useDesk();
+  const { act, names, today } = useDesk();
   const { id, branch, at, anchor, wire, cushion, tension } = guy;
   const taut = Math.round(guy.length - guy.shortening);
   const pull = { tension: Math.round(tension), length: taut };
@@ -20,6 +21,7 @@ export function TieActs({ guy }: { guy: PlanGuy }) {
               ? `The branch is likely to hold by itself from ${sayDate(guy.on.holds)} on.`
               : 'When it will hold by itself is not known: note how far it came.',
             `Look at its cushion by ${sayDate(guy.on.look)}.`,
+            sayMarks(guy.on.marks, today),
           ].join(' '),
         }
       }

@@ -1,3 +1,4 @@
+import { sayDate } from '../../shared/say';
 import { sayDeg, type AnchorRef, type Names } from '@ustle/core';
 
 /** What a tie is tied to, in words. */
@@ -39,3 +40,11 @@ export const FAILS: Record<string, string> = {
   pot: 'lifts the pot',
   seen: 'seen',
 };
+
+/** When a cushion may mark the bark, in words; by then it is moved along a little. */
+export const sayMarks = (marks: string | null, today: string): string =>
+  marks === null
+    ? ''
+    : marks <= today
+      ? 'It may have begun to mark: move the cushion along a little.'
+      : `One in ten such cushions marks from ${sayDate(marks)} on.`;
