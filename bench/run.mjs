@@ -38,7 +38,7 @@ const {
   speciesOf,
   tieDown,
   woodOf,
-  WiringMemory,
+  PlanMemory,
 } = await import('@ustle/core');
 const { rayCast } = await import('./ray-cast.mjs');
 
@@ -149,7 +149,7 @@ const wirings = [75, 150, 300].map((n) => {
   const posed = proposePoses(placed);
   let plan;
   const took = time(() => (plan = planWiring(placed, posed)), 3);
-  const memory = new WiringMemory();
+  const memory = new PlanMemory();
   planWiring(placed, posed, undefined, memory);
   const unchanged = time(() => planWiring(placed, posed, undefined, memory), 3);
   const changes = oneChange(placed.tree, plan).map((tree) => {

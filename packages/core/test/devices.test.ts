@@ -7,9 +7,11 @@ import {
   DEVICE_WORDS,
   dueOn,
   isRefused,
+  largeTree,
   leadBoth,
   leadWood,
   lengthOf,
+  lightCoil,
   limb,
   modulus,
   namesOf,
@@ -159,4 +161,16 @@ test('set up, turned, looked at, taken off with what the wood went back by: in t
   expect(sayLine(set.record.at(-1)!, namesOf(set))).toBe(`${DEVICE_WORDS.spreader.name} set up`);
   // A branch that goes takes its device along.
   expect(planTree(after(set, { kind: 'unlist', branches: ['b'] } as unknown as Intent), ON, { fronts: false }).devices).toEqual([]);
+});
+
+test('beside a tie a light coil is told for the movement past the shoulder: one wire, far thinner than the branch; none for a drop alone', () => {
+  const big = largeTree(75, 3);
+  const plan = planTree(big, ON, { fronts: false });
+  const coils = plan.guys.flatMap((g) => g.coil ?? []);
+  expect(coils.length).toBeGreaterThan(0);
+  for (const { size } of coils) expect(size).toBeLessThan(24 / 3);
+  for (const { branch: id } of plan.guys) {
+    const bends = plan.poses.find((p) => p.branch === id)!.bends.filter((b) => b.kind === 'drop');
+    expect(lightCoil(placeTree(big), { branch: id, bends })).toBeNull();
+  }
 });

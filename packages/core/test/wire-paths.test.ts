@@ -11,7 +11,7 @@ import {
   planTree,
   stiffnessOf,
   unrolled,
-  WiringMemory,
+  PlanMemory,
   type Form,
   type Intent,
   type PlanDocument,
@@ -213,7 +213,7 @@ test('with the memory of the plan before, whatever was changed, the plan is the 
   // Two are too thick for any coil: they get ties.
   const first: Tree = { ...made, branches: made.branches.map((b) => (ids.indexOf(b.id) < 2 ? { ...b, d: 27, tipD: 9 } : b)) };
   expect(planOf(first).guys.length).toBeGreaterThan(0);
-  const memory = new WiringMemory();
+  const memory = new PlanMemory();
   const turned = (id: string, by: number) => ({ branch: id, bearing: (first.branches.find((b) => b.id === id)!.bearing + by) % 360, elevation: -5, bends: [] });
   const change = fc.oneof(
     fc.constantFrom(...ids).map((id) => ({ decisions: [{ branch: id, act: 'remove' as const }] })),

@@ -29,7 +29,7 @@ import {
   shortestReach,
   speciesOf,
   watch,
-  WiringMemory,
+  PlanMemory,
   type CompactWay,
   type Consequences,
   type Drag,
@@ -64,7 +64,7 @@ const pause = (): Promise<void> => new Promise((done) => setTimeout(done));
 
 let searchNow = 0;
 /** Of the tree's last plan: most acts concern few of its limbs, many none. */
-const memory = new WiringMemory();
+const memory = new PlanMemory();
 let tipDrag: TipDrag | null = null;
 
 /** The heavy work, off the page's thread. */

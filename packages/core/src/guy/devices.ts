@@ -74,6 +74,9 @@ function placeOn(world: GuyWorld, branch: string, at: number): Place | null {
   return { branch, at, line, point, diameter, along: direction };
 }
 
+/** What goes to the pot rocks the tree in it; what goes to the tree's own wood does not. */
+const inPot = ({ ref }: AnchorPlace): boolean => ref.kind === 'pot-rim' || ref.kind === 'pot-hole';
+
 const bark = (p: Place, way: Vec): Vec => add(p.point, scale(unit(way), p.diameter / 2));
 
 function movedBy(world: GuyWorld, place: Place, led: Led): MovedWood {
@@ -121,7 +124,7 @@ export function workOutDevice(world: GuyWorld, device: Device): DevicePlan | str
     parts: [{ look: kind === 'prop' ? 'rod' : 'stay', from, to: anchor.point }, ...(kind === 'frame' ? frameParts(world, device, anchor.point) : [])],
     anchor,
     contacts: [place],
-    rocks: dot(anchor.point, [0, 0, 1]) < place.point[2] || kind === 'frame' ? led.force * place.point[2] : null,
+    rocks: inPot(anchor) ? led.force * place.point[2] : null,
   });
 }
 
@@ -169,7 +172,7 @@ function barred(world: GuyWorld, device: Device, [a, b]: [Place, Place]): Device
     ],
     anchor,
     contacts: [a, b],
-    rocks: (one.force + other.force) * middle[2],
+    rocks: inPot(anchor) ? (one.force + other.force) * middle[2] : null,
   });
 }
 

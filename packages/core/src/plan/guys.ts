@@ -19,7 +19,7 @@ import {
 import { watchGuys, type WatchedGuy } from '../growth/index.js';
 import { isoOf, keepNothing } from '../units/index.js';
 import { stagesFor } from '../wood/index.js';
-import type { Unwired } from '../wire/index.js';
+import { lightCoil, type LightCoil, type Unwired } from '../wire/index.js';
 import { digits } from './digits.js';
 
 /** A guy as the plan tells it. Points and lines are in the tree's own space. */
@@ -30,6 +30,8 @@ export interface PlanGuy extends Omit<GuyPlan, 'line'> {
   stages: number | null;
   rest: string;
   dates: string[];
+  /** Wire that holds its movement while the tie holds its position; it goes on first. Null where it has none, or carries wire. */
+  coil: LightCoil | null;
   /** The branch as the tie draws it. */
   line: Vec[];
   /** Of one that is on: since when, its twists, the day to look at its cushion, from when the branch is likely to hold without it, and from when one in ten such cushions marks. */
@@ -81,7 +83,7 @@ function sayTaut(on: WatchedGuy | undefined, now: number): string[] {
     : [`It would be drawn ${by} mm tighter at the planting angle and pose of now: let it out first.`];
 }
 
-function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, on: WatchedGuy | undefined): PlanGuy {
+function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, on: WatchedGuy | undefined, coil: LightCoil | null): PlanGuy {
   const { back } = standingOf(placed);
   const stages = guy.tension > 0 ? stagesFor(guy.risk) : 1;
   const rest = restFor(guy.diameter, guy.risk);
@@ -90,6 +92,7 @@ function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, o
   return {
     ...guy,
     fixed,
+    coil,
     because: [...guy.because, ...sayTaut(on, taut)],
     tension: digits(guy.tension, 1),
     length: digits(guy.length, 0),
@@ -155,12 +158,15 @@ export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unw
   if (!here.length && !wanting.length) return [];
   const world = guyWorld(placed, poses, keep);
   const on = new Map(watchGuys(placed, onDay).map((g) => [g.guy, g]));
+  const bare = new Set(unwired.filter((u) => u.guy).map((u) => u.branch));
   const guys: PlanGuy[] = [];
   const ties: ReturnType<typeof tieOf>[] = [];
   const add = (fixed: boolean, plans: readonly GuyPlan[]): void => {
     for (const plan of plans) {
       ties.push(tieOf(plan, world));
-      guys.push(told(placed, onDay, fixed, plan, on.get(plan.id)));
+      const pose = poses.find((p) => p.branch === plan.branch);
+      const coil = pose && bare.has(plan.branch) && !on.has(plan.id) ? lightCoil(placed, pose) : null;
+      guys.push(told(placed, onDay, fixed, plan, on.get(plan.id), coil));
     }
   };
   for (const branch of new Set(here.map((g) => g.branch))) {

@@ -23,7 +23,7 @@ import {
 import { angle, digits } from './digits.js';
 import { plainBend, planPose, type PlanPose } from './poses.js';
 import { pastByWindow, sayGreen } from './past.js';
-import { planWiring, type Unwired, type WiringMemory } from '../wire/index.js';
+import { planWiring, type Unwired, type PlanMemory } from '../wire/index.js';
 import { coverageOf, cutListOf, type Coverage, type PlanCut } from './coverage.js';
 import { lostTies, planGuys, type PlanGuy } from './guys.js';
 import { planDevices, type FaultyDevice, type PlanDevice } from './devices.js';
@@ -131,7 +131,7 @@ export interface PlanOptions {
   /** With the places on the bark that they run through, so that they can be laid on the tree however it is bent. */
   places?: boolean;
   /** What is kept of the plan before, so that only what a change concerns is worked out anew. */
-  memory?: WiringMemory;
+  memory?: PlanMemory;
 }
 
 const LEVEL = { bearing: 0, pitch: 0, roll: 0 };

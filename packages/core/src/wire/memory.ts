@@ -15,7 +15,7 @@ interface LimbMemory {
 }
 
 /** What the plan before was worked out with, so that only what a change concerns is worked out anew: whole limbs, and on a limb of which something changed its shoulders, ways, coils and paths. */
-export class WiringMemory {
+export class PlanMemory {
   private readonly limbs = new Map<string, LimbMemory>();
   private readonly barks = new Map<string, { bark: FlatBark; parent: FlatBark | null }>();
   private readonly ofTree = new Kept();

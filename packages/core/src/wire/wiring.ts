@@ -21,7 +21,7 @@ import type { FlatBark, BarkPlace } from './flat-bark.js';
 import { knotsOf, MARGIN, mayTouch, type Knot } from './knots.js';
 import { laidWire, liesInWood, type LaidWire } from './laid.js';
 import type { CoilOn, End, Joined, Laid, LimbWork, Need } from './limb-work.js';
-import { WiringMemory, type LimbOutcome } from './memory.js';
+import { PlanMemory, type LimbOutcome } from './memory.js';
 import { bendsToHold, gapFor, metalFor, outsidesOf, ownManner, wishOf, type HeldBends } from './needs.js';
 import { planOnLimb, type Fixed } from './on-limb.js';
 import { layPath, pathOfCoil, type Half, type WirePath } from './path.js';
@@ -73,7 +73,7 @@ class Wiring {
     private readonly placed: PlacedTree,
     private readonly posed: PosedBranches,
     private readonly pastOf: PastOf,
-    private readonly memory: WiringMemory,
+    private readonly memory: PlanMemory,
   ) {
     memory.begin();
     const { front } = placed.tree.plan;
@@ -496,7 +496,7 @@ function wayOfCoil(coil: CoilOn, half: number): Way {
 const waysOfCoils = new WeakMap<CoilOn, Way>();
 
 /** Pieces of wire for the branches that must move, as they go on; what the plan fixes is kept. With the memory of the plan before, only the limbs that a change concerns are worked out anew. docs: Runs. */
-export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: PastOf = () => USUAL_PAST, memory = new WiringMemory()): WiringPlan {
+export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: PastOf = () => USUAL_PAST, memory = new PlanMemory()): WiringPlan {
   const { runs, unwired, worth } = new Wiring(placed, posed, pastOf, memory);
   const byId = (id: string): PlacedBranch => woodIn(placed, id)!;
   const height = (run: RunPlan): number => Math.min(...run.branches.map((b) => byId(b.branch).line.points[0]![2]));

@@ -43,9 +43,15 @@ export function OpenTie({ guy }: { guy: PlanGuy }) {
       {guy.because.map((b) => (
         <p key={b}>{b}</p>
       ))}
-      {drawsOn && guy.arch > guy.archWired + 4 && (
+      {drawsOn && !guy.coil && guy.arch > guy.archWired + 4 && (
         <p className="text-quiet">
           A pull alone makes an even arch: a light coil for the drop at the shoulder and the movement, the tie for the position, looks truer.
+        </p>
+      )}
+      {guy.coil && (
+        <p>
+          First a light coil for its movement: {guy.coil.size.toFixed(1)} mm {guy.coil.metal}. It holds the bends past the shoulder; the tie holds where the
+          branch lies.
         </p>
       )}
       {stages && <p>{stages}</p>}
