@@ -1,3 +1,4 @@
+import type { Page } from 'puppeteer-core';
 import { ask } from '../apps/server/test/server';
 import { actElsewhere, idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, there, until, visit, type App } from './app';
 
@@ -14,6 +15,16 @@ interface Planned {
   order: string[];
 }
 const planOf = async (name: string): Promise<Planned> => (await ask(app.server.address, 'GET', `/api/trees/${await idOf(app, name)}/plan`)).body;
+
+/** Types into a field of the panel in place of what it says. */
+async function retype(page: Page, label: string, value: string): Promise<void> {
+  await (await there(page, `xpath/.//aside//label[normalize-space()="${label}"]/following::input[1]`)).focus();
+  await page.keyboard.down('Control');
+  await page.keyboard.press('a');
+  await page.keyboard.up('Control');
+  await page.keyboard.type(value);
+  await page.keyboard.press('Tab');
+}
 
 test('a branch too thick for wire gets a tie: to a drainage hole instead, fixed, drawn, put on, looked at in Season, taken off', async () => {
   const { page } = app;
@@ -57,27 +68,32 @@ test('a branch too thick for wire gets a tie: to a drainage hole instead, fixed,
   await says(page, /\n0 N, strain \d%/);
 
   // A tie beyond the tip is refused beside its field, and nothing is stored.
-  const field = 'xpath/.//aside//label[normalize-space()="Tie it at"]/following::input[1]';
-  await (await there(page, field)).focus();
-  await page.keyboard.type('9');
-  await page.keyboard.press('Tab');
-  await says(page, /Tie it at: .*not \d+9/);
+  await retype(page, 'Tie it at', '9999');
+  await says(page, /Tie it at: .*not 9999/);
   expect((await stored(app, 'Old Ferry')).tree.plan.guys).toHaveLength(1);
 
   await visit(app);
   await says(page, /Put it on/);
+  // Drawn in two stages, two weeks apart: tied on the 6th, twisted on the 20th.
+  await retype(page, 'On', '6 May');
+  await retype(page, 'Twists', '4');
   await pressWhere(page, 'aside button', / is tied$/);
   await until(app, 'Old Ferry', (v) => v.tree.record.at(-1)?.kind === 'guyed');
   expect((await stored(app, 'Old Ferry')).tree.record.at(-1)).toMatchObject({
     done: 'placed',
     guy: 'g1',
     branch: low.id,
-    twists: expect.any(Number),
+    on: '2026-05-06',
+    twists: 4,
     tension: expect.any(Number),
   });
-  await says(page, /On since 20 May 2026.*Look at its cushion by/);
+  await says(page, /On since 6 May 2026.*4 twists in it.*Look at its cushion by/);
+  await retype(page, 'Twists', '5');
+  await retype(page, 'The wood came', '18');
   await press(page, 'Twisted shorter');
   await until(app, 'Old Ferry', (v) => v.tree.record.at(-1)?.done === 'twisted');
+  expect((await stored(app, 'Old Ferry')).tree.record.at(-1)).toMatchObject({ on: '2026-05-20', twists: 5, cameDeg: 18 });
+  await says(page, /9 twists in it.*hold by itself from/);
   await visit(app, '/season');
   await says(page, /look at the cushion of its tie/);
   await page.goBack();
@@ -111,14 +127,8 @@ test('a spreader between two stems of the clump: a wrong place is said, it is se
   await says(page, /A bar between two stems.*Holds with\s+about \d+ N.*Padded over.*five years and more.*stay out of its line/);
 
   // Beyond the tip it is refused in words, and what is settled stays.
-  const at = 'xpath/.//aside//label[normalize-space()="Its other end, at"]/following::input[1]';
   const before = (await stored(app, 'Perseverance')).tree.plan.devices;
-  await (await there(page, at)).focus();
-  await page.keyboard.down('Control');
-  await page.keyboard.press('a');
-  await page.keyboard.up('Control');
-  await page.keyboard.type('2000');
-  await page.keyboard.press('Tab');
+  await retype(page, 'Its other end, at', '2000');
   await says(page, /a spreader at 2000 mm would be beyond its tip/);
   expect((await stored(app, 'Perseverance')).tree.plan.devices).toEqual(before);
 
@@ -136,9 +146,7 @@ test('a spreader between two stems of the clump: a wrong place is said, it is se
   await says(page, /look at where its spreader presses/);
   await page.goBack();
   await sceneReady(page);
-  await (await there(page, 'xpath/.//aside//label[normalize-space()="The wood went back by"]/following::input[1]')).focus();
-  await page.keyboard.type('1.5');
-  await page.keyboard.press('Tab');
+  await retype(page, 'The wood went back by', '1.5');
   await pressWhere(page, 'aside button', /^it is off$/);
   await until(app, 'Perseverance', (v) => v.tree.record.at(-1)?.done === 'removed');
   const { tree } = await stored(app, 'Perseverance');
