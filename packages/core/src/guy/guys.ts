@@ -69,7 +69,7 @@ const TWISTED_SHARE = 0.01;
 /** Farther from where it shall go than this, it does not reach; degrees. */
 export const NEAR_DEG = 4;
 const COARSE = 10;
-const FINER = 28;
+const FINER = 24;
 const NEARER = 8;
 /** Of two anchors else alike the one that takes less pull: so many newtons count as a degree missed. */
 const RANK_N = 100;
