@@ -6,6 +6,7 @@ import {
   checkTie,
   curvatureIn,
   dayOf,
+  drawnBranch,
   dueOn,
   equilibrium,
   guysOn,
@@ -270,4 +271,24 @@ test('another planting angle slackens a tie or draws it tighter, and by how much
   expect(planOf(after(on, { kind: 'decide', branch: 'a', act: 'remove' })).lostTies).toEqual([expect.stringMatching(/comes off with its branch/)]);
   const holes = { ...on, pot: { ...on.pot, holes: [] } };
   expect(planOf(holes).lostTies).toEqual([expect.stringMatching(/has no anchor any more/)]);
+});
+
+test('a pull that would fold the branch does not come first, nor one that moves nothing; drawn whole, it is as planned', () => {
+  const t = tree([branch('a', { at: 190, bearing: 90, elevation: 20, length: 260, d: 28, tipD: 12 })], {
+    species: 'hornbeam-korean',
+    pot: { shape: 'oval', width: 335, depth: 250, height: 60, holes: [{ bearing: 20, radius: 60 }] },
+  });
+  t.plan.poses.push({ branch: 'a', bearing: 90, elevation: -5, bends: [] });
+  const { guys, poses } = planOf(t);
+  const { anchors } = anchorsOf(placeTree(t), poses, 'a');
+  const folds = anchors.filter((a) => a.band === 'no');
+  const idle = anchors.filter((a) => a.tension < 5 && a.missDeg > 10);
+  expect(folds.length).toBeGreaterThan(0);
+  for (const worse of [...folds, ...idle]) expect(worse.rank).toBeGreaterThan(anchors[0]!.rank + 10);
+  const [planned] = guys;
+  expect(planned!.band).not.toBe('no');
+  expect(planned!.missDeg).toBeLessThan(planned!.askedDeg / 2);
+  const whole = drawnBranch(placeTree(t), poses, guys, 1);
+  expect(whole.tensions[0]).toBeCloseTo(planned!.tension, 0);
+  expect(whole.band).toBe(planned!.band);
 });

@@ -28,12 +28,12 @@ function linesOf(tree: Tree): Line[] {
     }
     throw new Error('no such place');
   };
-  const todo = [...tree.branches];
-  while (todo.length) {
-    const b = todo.shift()!;
+  const waiting = [...tree.branches];
+  while (waiting.length) {
+    const b = waiting.shift()!;
     const parent = lines.find((l) => l.id === b.parent);
     if (!parent) {
-      todo.push(b);
+      waiting.push(b);
       continue;
     }
     const [bearing, elevation] = [(b.bearing * Math.PI) / 180, (b.elevation * Math.PI) / 180];

@@ -1,10 +1,12 @@
-import type { Leaf, Species } from '@ustle/core';
+import type { Band, Leaf, Species } from '@ustle/core';
 
 /** Colours of the scene, one meaning each; the same in daylight and lamplight, only the room changes. */
 export const METAL_COLOURS = { copper: '#c06a33', aluminium: '#9aa2a8' } as const;
 /** Wire that is not on yet: the same metals, paler. */
 export const PLANNED_COLOURS = { copper: '#eeb184', aluminium: '#d5dde2' } as const;
 export const STATE_COLOURS = { clear: null, touching: '#c08f22', marking: '#a03a34', deep: '#a03a34', swallowed: '#7d241f' } as const;
+/** How much a bend asks of its wood. */
+export const BAND_COLOURS: Record<Band, string> = { calm: '#5f7d4e', careful: '#c08f22', heavy: '#a03a34', no: '#7d241f' };
 
 export interface Room {
   ground: string;

@@ -44,6 +44,12 @@ const G = 9.81;
 export const potWeight = ({ width, depth, height, shape }: GuyWorld['pot']): number =>
   ((shape === 'rectangle' ? 1 : Math.PI / 4) * width * depth * height * POT_DENSITY * G) / 1000;
 
+/** A tree that is tied into its pot stands so many times what its weight alone would hold; own estimate. */
+const TIED_IN = 3;
+
+/** What rocks the tree in its pot is borne up to so much, N·mm. */
+export const potStands = ({ pot }: GuyWorld): number => TIED_IN * potWeight(pot) * (Math.min(pot.width, pot.depth) / 2);
+
 export const level = (bearing: number): Vec => direction({ bearingDeg: bearing, elevationDeg: 0 });
 
 /** How far the rim is from the middle towards a bearing, mm. */

@@ -2,7 +2,7 @@ import { serialsOf } from '../units/index.js';
 import { add, boxed, boxesApart, closestBetween, cross, distance, limb, lerp, pointAt, scale, sub, unit, type Vec } from '../space/index.js';
 import { METAL_DATA } from '../wood/index.js';
 import type { Bark } from '../species/index.js';
-import { isBehind, potWeight, type AnchorPlace } from './anchors.js';
+import { isBehind, potStands, type AnchorPlace } from './anchors.js';
 import type { GuyWorld } from './world.js';
 
 /** Thicknesses of copper that ties are made of, mm. */
@@ -12,10 +12,8 @@ const CUSHIONS = [8, 12, 16, 20, 25, 30, 40];
 /** What bark bears of a cushion for months, MPa; own estimates. */
 export const BARK_BEARS: Record<Bark, number> = { thin: 0.5, medium: 0.8, corky: 1.2 };
 /** A tie keeps so far from other wood, mm; what is farther than that is not looked at. */
-const CLEAR = 3;
-const FAR = 60;
-/** A tree that is tied into its pot stands so many times what its weight alone would hold; own estimate. */
-export const TIED_IN = 3;
+export const CLEAR = 3;
+export const FAR = 60;
 /** So many ties cross one sixth of the soil and a can still gets in. */
 const MOST_PER_SIXTH = 2;
 /** A tie is laid round so often at most. */
@@ -109,7 +107,7 @@ export function checkTie(world: GuyWorld, tie: TieToCheck, others: readonly TieT
   const sixth = sixthOf(tie);
   const beside = sixth === null ? 0 : inPot.filter((t) => sixthOf(t) === sixth).length;
   const rocks = rockingOf(inPot);
-  const stands = TIED_IN * potWeight(world.pot) * (Math.min(world.pot.width, world.pot.depth) / 2);
+  const stands = potStands(world);
   const behind = isBehind(world, lerp(tie.point, anchor.point, 0.5));
   const checks: GuyCheck[] = [
     {

@@ -1,9 +1,10 @@
-import { add, closestBetween, distance, dot, lengthOf, lerp, limb, norm, pointAt, scale, stretch, sub, unit, type Limb, type Vec } from '../space/index.js';
+import { add, distance, dot, lengthOf, lerp, limb, norm, pointAt, scale, stretch, sub, unit, type Limb, type Vec } from '../space/index.js';
 import { leadBoth, leadWood, type Led, type LedAsked } from '../rod/index.js';
 import { bandOf, HEFT, safeBendRatio, type Band } from '../wood/index.js';
-import type { Device, DeviceKind } from '../tree/index.js';
-import { anchorAt, level, potWeight, rimAt, type AnchorPlace } from './anchors.js';
-import { BARK_BEARS, cushionFor, nearestWood, TIED_IN, type GuyCheck } from './checks.js';
+import type { Device } from '../tree/index.js';
+import { anchorAt, level, rimAt, type AnchorPlace } from './anchors.js';
+import { cushionFor, nearestWood, type GuyCheck } from './checks.js';
+import { checkDevice } from './device-checks.js';
 import type { GuyWorld } from './world.js';
 
 /** Wood that a device moves. */
@@ -46,10 +47,6 @@ export interface DevicePlan {
 /** Stiffness of a hardwood stick along the grain, MPa, and how many times its pressing load it has to bear before it bows out. */
 const STICK = { modulus: 10_000, times: 3 };
 const SEGMENTS = 24;
-/** A block is set between branches that come so near each other, mm. */
-const NEAR = 60;
-/** What stands close at its foot needs no block there: beyond this share of its length. */
-const OUTER = 0.3;
 /** Cosine of the angle to the wood from which on a pull is as good as along it. */
 const ALONG = 0.94;
 /** Below this two pieces of wood are one place, mm. */
@@ -94,6 +91,10 @@ const askOf = (world: GuyWorld, { line, at }: Pick<Place, 'line' | 'at'>, way: V
   segments: SEGMENTS,
 });
 
+/** Two pieces of wood that a device moves, worked out once for the same ones. */
+const ledBoth = (world: GuyWorld, asked: readonly [LedAsked, LedAsked], by: number): [Led, Led] =>
+  world.keep(`both ${JSON.stringify([asked, by])}`, () => leadBoth(...asked, by));
+
 /** What a device does, worked out; a sentence where it cannot be. */
 export function workOutDevice(world: GuyWorld, device: Device): DevicePlan | string {
   const { kind, by } = device;
@@ -131,7 +132,7 @@ export function workOutDevice(world: GuyWorld, device: Device): DevicePlan | str
 function spread(world: GuyWorld, device: Device, [a, b]: [Place, Place]): DevicePlan {
   const apart = sub(b.point, a.point);
   const asked = [askOf(world, a, scale(apart, -1)), askOf(world, b, apart)] as const;
-  const [one, other] = world.keep(`spread ${JSON.stringify([asked, device.by])}`, () => leadBoth(...asked, device.by));
+  const [one, other] = ledBoth(world, asked, device.by);
   const [from, to] = [bark(a, apart), bark(b, scale(apart, -1))];
   const length = distance(from, to) + device.by;
   return finished(world, device, {
@@ -155,7 +156,7 @@ function barred(world: GuyWorld, device: Device, [a, b]: [Place, Place]): Device
   if (!anchor) return 'It is tied to nothing: choose what it goes to.';
   const [wayA, wayB] = [sub(anchor.point, a.point), sub(anchor.point, b.point)];
   const asked = [askOf(world, a, wayA), askOf(world, b, wayB)] as const;
-  const [one, other] = world.keep(`bar ${JSON.stringify([asked, device.by])}`, () => leadBoth(...asked, 2 * device.by));
+  const [one, other] = ledBoth(world, asked, 2 * device.by);
   const up = scale(unit(sub(middle, anchor.point)), Math.max(a.diameter, b.diameter) / 2);
   const over = (p: Place, q: Place): Vec => add(add(p.point, up), scale(unit(sub(p.point, q.point)), p.diameter));
   return finished(world, device, {
@@ -192,7 +193,7 @@ function clamped(world: GuyWorld, device: Device, place: Place): DevicePlan | st
   const turned = limb([...inner.points].reverse(), [...inner.diameters].reverse());
   const back = scale(unit(way), -1);
   const halves = [outer, turned].map((line): LedAsked => ({ ...askOf(world, { line, at: half }, back), heft: 0 })) as [LedAsked, LedAsked];
-  const [one, other] = world.keep(`clamp ${JSON.stringify([halves, device.by])}`, () => leadBoth(...halves, 2 * device.by));
+  const [one, other] = ledBoth(world, halves, 2 * device.by);
   const hooks = [placeOn(world, device.branch, place.at - half)!, placeOn(world, device.branch, place.at + half)!] as const;
   const off = place.diameter * 1.6;
   const bar = (p: Place): Vec => add(p.point, scale(back, off));
@@ -247,9 +248,9 @@ interface Worked {
   rocks: number | null;
 }
 
+/** A device with its checks, its wood and its cushions. */
 function finished(world: GuyWorld, device: Device, worked: Worked): DevicePlan {
   const { force, woods, parts, anchor, contacts, rocks } = worked;
-  const n = (x: number): string => `${x.toFixed(0)} N`;
   // Of a clamp's three places the screw carries all, of a bar's two each one half.
   const at = (i: number): number => (device.kind === 'bar' || (device.kind === 'clamp' && i > 0) ? force / 2 : force);
   const cushion = Math.max(...contacts.map((c, i) => cushionFor(at(i), c.diameter, world.bark)));
@@ -259,40 +260,7 @@ function finished(world: GuyWorld, device: Device, worked: Worked): DevicePlan {
     .filter((p) => distance(p.from, p.to) > APART)
     .flatMap((p) => nearestWood(world, p, 2, own) ?? [])
     .sort((a, b) => a.gap - b.gap)[0];
-  const bears = BARK_BEARS[world.bark];
-  const stands = TIED_IN * potWeight(world.pot) * (Math.min(world.pot.width, world.pot.depth) / 2);
-  const checks: GuyCheck[] = [
-    {
-      check: 'cushion',
-      value: pressure,
-      limit: bears,
-      ok: pressure <= bears,
-      said: `Padded over ${cushion} mm along the wood it presses with ${pressure.toFixed(2)} MPa; this bark bears ${bears.toFixed(1)} MPa for long.`,
-    },
-    {
-      check: 'clear',
-      value: near?.gap ?? 60,
-      limit: 3,
-      ok: (near?.gap ?? 60) >= 3,
-      said: near && near.gap < 3 ? 'It rubs on other wood.' : 'It is clear of other wood.',
-    },
-  ];
-  if (anchor && Number.isFinite(anchor.capacity))
-    checks.push({
-      check: 'anchor',
-      value: force,
-      limit: anchor.capacity,
-      ok: force <= anchor.capacity,
-      said: `What it goes to bears about ${n(anchor.capacity)}.`,
-    });
-  if (rocks !== null)
-    checks.push({
-      check: 'pot',
-      value: rocks / 1000,
-      limit: stands / 1000,
-      ok: rocks <= stands,
-      said: `It rocks the tree in its pot with ${(rocks / 1000).toFixed(0)} N·m; tied into it, it stands about ${(stands / 1000).toFixed(0)} N·m.`,
-    });
+  const checks = checkDevice(world, { force, pressure, cushion, gap: near?.gap ?? null, anchor, rocks });
   return {
     device,
     force,
@@ -305,84 +273,4 @@ function finished(world: GuyWorld, device: Device, worked: Worked): DevicePlan {
     parts,
     cushions: contacts.map((c) => ({ at: c.point, along: c.along, diameter: c.diameter, width: cushion })),
   };
-}
-
-/** Where a device of a kind would usually be set on a branch or the trunk, and how far it would move that. */
-export function usualDevice(world: GuyWorld, kind: DeviceKind, branch: string): Omit<Device, 'id'> {
-  const line = world.lines.get(branch)!;
-  const total = lengthOf(line);
-  const at = Math.round((kind === 'clamp' ? 0.4 : 0.6) * total);
-  const { point, diameter, direction } = pointAt(line, at);
-  const bearing = bearingOf(point);
-  const by = { spreader: 8, spacer: 2, prop: 10, bar: 10, jack: 8, clamp: 4, frame: 10 }[kind];
-  const base = { kind, branch, at, by };
-  // Wood that runs out level is drawn to its side, the rest to where it stands already.
-  const side = Math.hypot(direction[0], direction[1]) > 0.5 ? (bearingOf(direction) + 90) % 360 : bearingOf(point);
-  const besides = [...world.lines]
-    .filter(([id]) => id !== branch && !isAlong(world, id, branch))
-    .map(([id, other]) => {
-      // Like wood first: a bar between a stem and a twig would move but the twig.
-      const place = Math.round(levelWith(other, point[2]));
-      const { point: there, diameter: d } = pointAt(other, place);
-      return { branch: id, at: place, far: distance(there, point) * (1 + 3 * Math.abs(Math.log(d / diameter))) };
-    })
-    .sort((a, b) => a.far - b.far);
-  const other = besides[0] && { branch: besides[0].branch, at: besides[0].at };
-  switch (kind) {
-    case 'spacer': {
-      const near = touching(world, branch);
-      return { ...base, ...(near ? { at: near.at, other: near.other } : other ? { other } : {}) };
-    }
-    case 'spreader':
-      return { ...base, ...(other ? { other } : {}) };
-    case 'bar':
-      return { ...base, ...(other ? { other } : {}), anchor: { kind: 'pot-rim', bearing } };
-    case 'prop':
-      return { ...base, anchor: { kind: 'pot-rim', bearing } };
-    case 'jack':
-      return { ...base, anchor: { kind: 'pot-rim', bearing }, pitch: 1 };
-    case 'clamp':
-      return { ...base, bearing: side, span: Math.round(Math.min(2 * Math.min(at, total - at), Math.max(60, 10 * diameter))), pitch: 1 };
-    case 'frame':
-      return { ...base, bearing: side };
-  }
-}
-
-/** Where on a line (mm along it) its outer part is at a height, or nearest to that: a bar lies level. */
-function levelWith(line: Limb, z: number): number {
-  const places = Array.from({ length: 13 }, (_, i) => (OUTER + 0.05 * i) * lengthOf(line));
-  const off = (at: number): number => Math.abs(pointAt(line, at).point[2] - z);
-  return places.reduce((best, at) => (off(at) < off(best) ? at : best));
-}
-
-const bearingOf = ([x, y]: Vec): number => Math.round(((Math.atan2(x, y) * 180) / Math.PI + 360) % 360);
-
-/** Where a branch comes nearest to another that it neither grows on nor carries. */
-function touching(world: GuyWorld, branch: string): { at: number; other: { branch: string; at: number } } | null {
-  const outer = (line: Limb): Limb => stretch(line, OUTER * lengthOf(line), lengthOf(line));
-  const line = world.lines.get(branch)!;
-  let best: { gap: number; at: number; other: { branch: string; at: number } } | null = null;
-  for (const [id, other] of world.lines) {
-    if (id === branch || isAlong(world, id, branch)) continue;
-    const found = closestBetween(outer(line), outer(other), best?.gap ?? NEAR);
-    if (!found) continue;
-    const [at, there] = [OUTER * lengthOf(line) + found.alongA, OUTER * lengthOf(other) + found.alongB];
-    best = { gap: found.gap, at: Math.floor(at), other: { branch: id, at: Math.floor(there) } };
-  }
-  return best;
-}
-
-/** A stem of several leaves the trunk this low: share of its length. */
-const STEM_BELOW = 0.2;
-
-/** Whether one grows on the other, at whatever remove; stems of one tree stand beside each other. */
-function isAlong({ branches, trunk }: GuyWorld, a: string, b: string): boolean {
-  const grows = (id: string, on: string): boolean => {
-    for (let own = branches.get(id); own; own = branches.get(own.parent)) {
-      const stem = own.parent === 'trunk' && own.at < STEM_BELOW * lengthOf(trunk);
-      if (own.parent === on && !stem) return true;
-    }
-    return false;
-  };
-  return grows(a, b) || grows(b, a);
 }

@@ -48,6 +48,8 @@ export interface GuyPlan {
   arch: number;
   archWired: number;
   missDeg: number;
+  /** How far it is from where it lies to where it shall, degrees. */
+  askedDeg: number;
   strain: number;
   strainAt: number;
   /** Thickness where the strain is greatest, mm, and its risk and band. */
@@ -73,6 +75,13 @@ const FINER = 24;
 const NEARER = 8;
 /** Of two anchors else alike the one that takes less pull: so many newtons count as a degree missed. */
 const RANK_N = 100;
+/** What the wood is asked for counts before all else: a pull that folds the branch is none, however near it leads; as degrees missed. */
+const RANK_BAND: Record<Band, number> = { calm: 0, careful: 1, heavy: 6, no: 40 };
+/** A pull that leads less than half of the way is none either, whatever it spares the wood. */
+const RANK_USELESS = 40;
+/** What a tie leaves undone, and what it asks of the wood, as degrees missed. */
+const costIn = (missDeg: number, askedDeg: number, band: Band): number =>
+  missDeg + RANK_BAND[band] + (askedDeg > NEAR_DEG && missDeg > askedDeg / 2 ? RANK_USELESS : 0);
 /** A tie is no longer than this share of what the branch measures, or it would be everywhere. */
 const REACH = 2.5;
 
@@ -87,6 +96,8 @@ export function tiePointOf(world: GuyWorld, { branch, now }: Held): { at: number
   const fork = forks.sort((a, b) => Math.abs(a.at - wanted) - Math.abs(b.at - wanted))[0];
   return { at: Math.round(fork ? fork.at : wanted), fork: fork?.id ?? null };
 }
+
+const angleDeg = (a: Vec, b: Vec): number => (angleBetween(a, b) * 180) / Math.PI;
 
 const towardOf = ({ wanted }: Held, at: number): Vec => sub(pointAt(wanted, Math.min(at, lengthOf(wanted))).point, wanted.points[0]!);
 
@@ -125,7 +136,7 @@ export function solveGuys(world: GuyWorld, held: Held, guys: readonly GuyRef[], 
   });
   const { diameter } = pointAt(held.now, tied.strainAt);
   const risk = riskOf(world, held, tied);
-  const asked = (angleBetween(sub(tied.before, held.now.points[0]!), towardOf(held, at)) * 180) / Math.PI;
+  const asked = angleDeg(sub(tied.before, held.now.points[0]!), towardOf(held, at));
   return pairs.map(({ guy, anchor }, i): GuyPlan => {
     const tie = ties[i]!;
     const length = distance(tied.before, anchor.point);
@@ -149,6 +160,7 @@ export function solveGuys(world: GuyWorld, held: Held, guys: readonly GuyRef[], 
       arch: archOf(tied.line),
       archWired: archOf(held.wanted),
       missDeg: tied.missDeg,
+      askedDeg: asked,
       strain: tied.strain,
       strainAt: tied.strainAt,
       diameter,
@@ -188,6 +200,9 @@ export function drawnTo(
   return { ...tied, risk, band: bandOf(risk) };
 }
 
+/** How good a tie or two are for their branch: the lower, the better. */
+export const costOf = ([guy]: readonly GuyPlan[]): number => costIn(guy!.missDeg, guy!.askedDeg, guy!.band);
+
 /** Risk of a bend by its greatest strain. */
 const riskOf = (world: GuyWorld, held: Held, tied: Pick<Tied, 'strain' | 'strainAt'>): number =>
   tied.strain * 2 * safeBendRatio(world.bendRatio, pointAt(held.now, tied.strainAt).diameter, 'none');
@@ -211,6 +226,8 @@ export interface RankedAnchor {
   tension: number;
   missDeg: number;
   behind: boolean | null;
+  /** How much it asks of the wood. */
+  band: Band;
   failed: GuyCheck['check'][];
   rank: number;
 }
@@ -239,13 +256,14 @@ export function rankAnchors(world: GuyWorld, held: Held, at: number, others: rea
       .filter((c) => !c.ok)
       .map((c) => c.check);
     const behind = isBehind(world, anchor.point);
+    const band = bandOf(riskOf(world, held, tied));
     const rank =
       ANCHOR_KINDS.indexOf(anchor.ref.kind) * (anchor.ref.kind === 'screw' ? 2 : 1) +
-      tied.missDeg +
+      costIn(tied.missDeg, angleDeg(sub(tied.before, root), toward), band) +
       5 * failed.length +
       (behind === false ? 1 : 0) +
       tension / RANK_N;
-    return { anchor: anchor.ref, point: anchor.point, tension, missDeg: tied.missDeg, behind, failed, rank };
+    return { anchor: anchor.ref, point: anchor.point, tension, missDeg: tied.missDeg, behind, band, failed, rank };
   };
   const byRank = (a: RankedAnchor, b: RankedAnchor): number => a.rank - b.rank;
   const places = anchorsFor(world, { branch: held.branch, point, to, diameter }, reach);

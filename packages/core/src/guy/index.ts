@@ -1,7 +1,8 @@
-export { anchorAt, ANCHOR_KINDS, anchorsFor, isBehind, potWeight, rimAt, type AnchorKind, type AnchorPlace, type AnchorRef } from './anchors.js';
+export { anchorAt, ANCHOR_KINDS, anchorsFor, isBehind, potStands, potWeight, rimAt, type AnchorKind, type AnchorPlace, type AnchorRef } from './anchors.js';
 export * from './checks.js';
 export * from './device-words.js';
-export { stickFor, usualDevice, workOutDevice, type DevicePart, type DevicePlan, type MovedWood } from './devices.js';
+export { stickFor, workOutDevice, type DevicePart, type DevicePlan, type MovedWood } from './devices.js';
 export * from './guys.js';
+export { usualDevice } from './usual-device.js';
 export * from './windlass.js';
 export type { GuyWorld } from './world.js';

@@ -4,6 +4,7 @@ import { distance, lengthOf, limb, type Limb, type Vec } from '../space/index.js
 import { guysOn, type MarkStage, type Names, type PlacedTree, type PlannedPose, type Tree } from '../tree/index.js';
 import {
   anchorAt,
+  costOf,
   drawnTo,
   NEAR_DEG,
   rankAnchors,
@@ -48,7 +49,7 @@ type Poses = readonly Pick<PlannedPose, 'branch' | 'bends'>[];
 export function guyWorld(placed: PlacedTree, poses: Poses, keep = keepNothing): GuyWorld {
   const { tree } = placed;
   const species = speciesOf(tree.species);
-  const lines = new Map([...linesInWorld(placed, poses)].map(([id, line]) => [id, keep(`line ${JSON.stringify(line)}`, () => line)]));
+  const lines = new Map([...linesInWorld(placed, poses)].map(([id, line]) => [id, keep(`line ${id} ${JSON.stringify(line)}`, () => line)]));
   return {
     lines,
     branches: new Map(tree.branches.map((b) => [b.id, b])),
@@ -103,6 +104,7 @@ function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, o
     arch: digits(guy.arch, 1),
     archWired: digits(guy.archWired, 1),
     missDeg: digits(guy.missDeg, 1),
+    askedDeg: digits(guy.askedDeg, 1),
     strain: digits(guy.strain, 3),
     strainAt: digits(guy.strainAt, 0),
     diameter: digits(guy.diameter, 1),
@@ -136,14 +138,14 @@ function proposeFor(world: GuyWorld, held: Held, others: Parameters<typeof rankA
   const guy = ({ anchor }: RankedAnchor, n: number): GuyRef => ({ id: id(n), branch: held.branch, at, anchor });
   const [best] = ranked;
   if (!best) return [];
-  if (best.missDeg <= NEAR_DEG) return solveGuys(world, held, [guy(best, 0)], others);
+  if (best.missDeg <= NEAR_DEG && best.band !== 'no') return solveGuys(world, held, [guy(best, 0)], others);
   // One pull does not lead there: two may.
   const few = ranked.slice(0, PAIR_OF);
   const pairs = few.flatMap((a, i) => few.slice(i + 1).map((b) => [a, b] as const));
-  const tried = pairs.map(([a, b]) => solveGuys(world, held, [guy(a, 0), guy(b, 1)], others)).sort((x, y) => x[0]!.missDeg - y[0]!.missDeg);
+  const tried = pairs.map(([a, b]) => solveGuys(world, held, [guy(a, 0), guy(b, 1)], others)).sort((x, y) => costOf(x) - costOf(y));
   const single = solveGuys(world, held, [guy(best, 0)], others);
   const [two] = tried;
-  return two && two[0]!.missDeg < 0.6 * single[0]!.missDeg && two.every((g) => g.tension > 1) ? two : single;
+  return two && costOf(two) < 0.6 * costOf(single) && two.every((g) => g.tension > 1) ? two : single;
 }
 
 /** Every tie of a plan: those that are fixed, worked out together branch by branch, and one for each branch that no coil holds, the thickest first. */

@@ -138,7 +138,7 @@ export const strainsOf = (rod: Rod, bends: Bends): number[] => rod.diameters.map
  * A branch drawn by one tie or two, each shortened until its tie point is nearest to where it shall lie. It is the length that is led, as a
  * windlass does: wood that yields gives way under a pull that stays, and no pull would tell where it stops. docs: Ties.
  */
-export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, share, rough = false }: TiedAsked): Tied {
+export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, share = 1, rough = false }: TiedAsked): Tied {
   const rod = rodOf(line, wood, { segments, heft });
   const total = lengthOf(line);
   const joint = Math.min(segments, Math.max(1, Math.round((at / total) * segments)));
@@ -183,7 +183,7 @@ export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, 
     if (gained < still) break;
   }
   now =
-    share === undefined
+    share === 1
       ? under(now.shortened, now.bends, rough ? ON_THE_WAY : undefined)
       : under(
           now.shortened.map((s) => s * share),

@@ -13,6 +13,7 @@ function saysOf(a: RankedAnchor): string {
   return [
     `about ${a.tension.toFixed(0)} N`,
     a.missDeg > 4 ? `misses by ${a.missDeg.toFixed(0)}°` : 'leads there',
+    a.band === 'no' ? 'more than the wood bears' : a.band === 'heavy' ? 'a heavy bend' : '',
     a.behind === null ? '' : a.behind ? 'behind' : 'seen',
     ...fails,
   ]
@@ -59,7 +60,7 @@ export function Anchors({ branch }: { branch: string }) {
                 onClick={() => tie(a)}
               >
                 <strong className="block">{sayAnchor(a.anchor, names)}</strong>
-                <span className={a.failed.length ? 'text-madder' : 'text-quiet'}>{saysOf(a)}</span>
+                <span className={a.failed.length || a.band === 'no' ? 'text-madder' : 'text-quiet'}>{saysOf(a)}</span>
               </button>
             </li>
           );

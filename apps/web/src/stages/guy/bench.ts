@@ -1,7 +1,8 @@
 import { useDeferredValue, useMemo, useState } from 'react';
-import { limb, lengthOf, pointAt, type Limb, type PlanGuy, type Vec } from '@ustle/core';
+import { limb, lengthOf, pointAt, type Band, type Limb, type PlanGuy, type Vec } from '@ustle/core';
 import type { DrawnTie } from '../../turntable/Ties';
 import { useAnswer, worker } from '../../work/use-planner';
+import { useAddress } from '../address';
 import type { Desk } from '../desk';
 import { partsOfDevice } from '../drawn-ties';
 import { usePlacedAfter, usePosedLines } from '../posed-lines';
@@ -15,11 +16,17 @@ const tieOf = (g: PlanGuy, line: Limb, at: number): DrawnTie => {
   return { from: point, to: g.to, look: 'tie', cushion: { along: direction, diameter, width: g.cushion.width } };
 };
 
+const strainOf = (line: Limb, { strainAt, band }: { strainAt: number; band: Band }): DrawnTie => {
+  const { point, diameter, direction } = pointAt(line, Math.min(strainAt, lengthOf(line)));
+  return { from: point, to: point, look: 'strain', band, cushion: { along: direction, diameter, width: 0 } };
+};
+
 /** Ties as they will be drawn, the tree posed; of the chosen branch the places to tie it to, and how it bends as it is drawn. */
 export function useGuyBench(desk: Desk) {
   const { tree, plan, branch, short } = desk;
   const placed = usePlacedAfter(tree);
   const lines = usePosedLines(tree, plan);
+  const open = useAddress().get('device');
   const [share, setShare] = useState(1);
   const shown = useDeferredValue(share);
   const [at, setAt] = useState<{ branch: string; at: number } | null>(null);
@@ -43,15 +50,18 @@ export function useGuyBench(desk: Desk) {
     const place = tiedAt ?? choice?.at;
     const from = branch && place !== undefined && bent.get(branch) ? pointAt(bent.get(branch)!, place).point : null;
     const candidates = from && choice ? choice.anchors.slice(0, DRAWN).map((a): DrawnTie => ({ from, to: a.point, look: 'candidate' })) : [];
+    const strained = drawn && own[0] ? [strainOf(bent.get(own[0].branch)!, drawn)] : [];
+    for (const d of plan.devices)
+      if (d.id === open && !('fault' in d)) strained.push(...d.moved.flatMap((m) => (bent.get(m.branch) ? strainOf(bent.get(m.branch)!, m) : [])));
     const named = branch ? [branch] : plan.guys.map((g) => g.branch);
     return {
       bent,
-      ties: [...ties, ...candidates, ...plan.devices.flatMap(partsOfDevice)],
+      ties: [...ties, ...candidates, ...strained, ...plan.devices.flatMap(partsOfDevice)],
       poses: own.length && branch ? [{ line: lines.get(branch)! }] : [],
       labels: [...new Set(named)].map((id) => ({ branch: id, text: short(id) })),
       foliage: 0.3,
     };
-  }, [plan, lines, drawn, own, branch, choice, tiedAt, short]);
+  }, [plan, lines, drawn, own, branch, choice, tiedAt, short, open]);
   return { drawing, share, setShare, own, choice, drawn, at: tiedAt, setAt };
 }
 
