@@ -65,3 +65,44 @@ test('what cannot be tied is refused with its field, and an old revision is told
   expect((await doAct(server.address, id, { ...tie, anchor: { kind: 'pot-rim', bearing: 90 } } as Intent)).status).toBe(200);
   expect((await doAct(server.address, id, { ...tie, anchor: { kind: 'pot-rim', bearing: 180 } } as Intent)).body).toMatchObject({ field: 'branch' });
 });
+
+test('a device is planned, set up, turned on and taken off over the wire; each once, however often it is sent; a crash and an undo leave it as it was', async () => {
+  const id = await add();
+  const prop: Intent = { kind: 'device', device: 'd1', what: 'prop', branch: 'b1', at: 60, anchor: { kind: 'pot-rim', bearing: 90 }, by: 6 };
+  expect((await doAct(server.address, id, prop)).status).toBe(200);
+  const [planned] = (await plan(id)).devices;
+  expect(planned).toMatchObject({ id: 'd1', force: expect.any(Number), stick: expect.any(Number), on: null });
+  expect((await plan(id)).order.at(-1)).toBe('d1');
+
+  const { revision } = (await call('GET', paths.tree(id))).body;
+  const act = { id: 'set-up-once', on: '2026-03-01', kind: 'set-up', device: 'd1', tension: 40 };
+  for (const _ of [1, 2]) expect((await call('POST', paths.acts(id), { act, revision })).status).toBe(200);
+  const { tree } = (await call('GET', paths.tree(id))).body;
+  expect(tree.record.filter((l: { kind: string }) => l.kind === 'guyed')).toMatchObject([{ guy: 'd1', device: 'prop', done: 'placed', tension: 40 }]);
+  const due = (await call('GET', paths.season)).body.days.filter((d: { title: string }) => d.title.includes('prop'));
+  expect(due).toMatchObject([{ leadsTo: 'guy', branches: ['b1'], title: expect.stringMatching(/where its prop presses/) }]);
+
+  await server.kill();
+  server = await start(folder, 4670);
+  expect((await plan(id)).devices[0]).toMatchObject({ force: planned.force, on: { since: '2026-03-01' } });
+  await doAct(server.address, id, { kind: 'take-down', device: 'd1', backMm: 2 });
+  expect((await plan(id)).devices).toEqual([]);
+  await doStep(server.address, id, 'undo');
+  expect((await plan(id)).devices[0]).toMatchObject({ id: 'd1', on: { since: '2026-03-01' } });
+
+  for (const [own, field] of [
+    [{ what: 'lever' }, 'what'],
+    [{ by: -2 }, 'by'],
+    [{ pitch: 90 }, 'pitch'],
+    [{ anchor: { kind: 'pot-hole', index: 7 } }, 'anchor'],
+    [{ other: { branch: 'nobody', at: 3 } }, 'other.branch'],
+  ] as const) {
+    const { status, body } = await doAct(server.address, id, { ...prop, ...own } as Intent);
+    expect([own, status >= 400, body.field]).toEqual([own, true, field]);
+  }
+  expect((await plan(id)).devices).toMatchObject([{ id: 'd1', device: { by: 6 } }]);
+  expect((await doAct(server.address, id, { kind: 'set-up', device: 'd9' })).body).toMatchObject({
+    field: 'device',
+    message: expect.stringMatching(/not in this plan/),
+  });
+});

@@ -6,6 +6,7 @@ import {
   DEVICE_KINDS,
   DEVICE_WORDS,
   dueOn,
+  generateTree,
   isRefused,
   largeTree,
   leadBoth,
@@ -173,4 +174,47 @@ test('beside a tie a light coil is told for the movement past the shoulder: one 
     const bends = plan.poses.find((p) => p.branch === id)!.bends.filter((b) => b.kind === 'drop');
     expect(lightCoil(placeTree(big), { branch: id, bends })).toBeNull();
   }
+});
+
+test('over made-up trees: ends lie on bark, more way takes more force and no less strain, what stands in the pot is weighed against it, what stands on the tree is not', () => {
+  let worked = 0;
+  for (const [i, form] of (['upright', 'clump', 'twin', 'upright'] as const).entries()) {
+    const kinds = ['larch', 'yew', 'maple-trident', 'juniper-scale'];
+    const t = generateTree({ seed: 5 + i, name: 'Any', species: kinds[i]!, form, height: 460, base: 48, primaries: 5, secondaries: 2 });
+    const placed = placeTree(t);
+    const planOf = (own: object) => planTree({ ...t, plan: { ...t.plan, devices: [own as never] } }, ON, { fronts: false }).devices[0]!;
+    for (const kind of DEVICE_KINDS) {
+      const usual = { ...deviceFor(placed, [], kind, t.branches[i]!.id), id: 'd1' };
+      const [some, more] = [planOf({ ...usual, by: 3 }), planOf({ ...usual, by: 9 })];
+      if ('fault' in some || 'fault' in more) continue;
+      worked++;
+      expect(more.force).toBeGreaterThanOrEqual(some.force);
+      expect(Math.max(...more.moved.map((m) => m.strain))).toBeGreaterThanOrEqual(Math.max(...some.moved.map((m) => m.strain)));
+      for (const { from, to } of some.parts) expect([...from, ...to].every(Number.isFinite)).toBe(true);
+      if (kind === 'spreader') {
+        const [{ from }] = some.parts as [PlanDevice['parts'][number]];
+        const [a] = some.cushions as [PlanDevice['cushions'][number]];
+        expect(Math.hypot(...from.map((x, k) => x - a.at[k]!))).toBeCloseTo(a.diameter / 2, 0);
+      }
+      const inPot = kind === 'prop' || kind === 'jack' || kind === 'bar' || kind === 'frame';
+      expect(some.checks.some((c) => c.check === 'pot')).toBe(inPot);
+      expect(some.stages === null || some.stages >= 1).toBe(true);
+      if (some.turns !== null) expect(some.turns).toBeCloseTo(3 / usual.pitch!, 1);
+    }
+  }
+  expect(worked).toBeGreaterThan(18);
+});
+
+test('a device that loses its wood or its anchor says so in the plan; its line of the record stays', () => {
+  const t = twoStems({ pot: { shape: 'oval', width: 320, depth: 240, height: 60, holes: [{ bearing: 90, radius: 60 }] } });
+  const prop = { kind: 'device', what: 'prop', branch: 'c', at: 120, anchor: { kind: 'pot-hole', index: 0 }, by: 8 } as const;
+  const set = after(t, prop, { kind: 'set-up', device: 'd1', on: '2026-03-10' });
+  const faultOf = (of: Tree): string | null => {
+    const [found] = planTree(of, ON, { fronts: false }).devices;
+    return found && 'fault' in found ? found.fault : null;
+  };
+  expect(faultOf(set)).toBeNull();
+  expect(faultOf({ ...set, pot: { ...set.pot, holes: [] } })).toMatch(/stands on nothing: choose what it goes to/);
+  expect(faultOf(after(set, { kind: 'decide', branch: 'c', act: 'shorten', length: 60 }))).toMatch(/no wood there/);
+  expect(set.record.at(-1)).toMatchObject({ kind: 'guyed', device: 'prop' });
 });

@@ -25,6 +25,10 @@ export const fullTree: Tree = {
     poses: [{ branch: first.id, bearing: 255, elevation: -18, bends: [{ at: 30, angle: 35, toward: { bearing: 255, elevation: -60 }, over: 40 }] }],
     runs: [{ id: 'w1', metal: 'copper', size: 2.6, strands: 1, angle: 45, branches: [{ branch: first.id, hand: 'ccw', start: 'over' }] }],
     guys: [{ id: 'g1', branch: first.id, at: 20, anchor: { kind: 'pot-hole', index: 0 }, wire: 1.5, cushion: { kind: 'tube', width: 12 } }],
+    devices: [
+      { id: 'd1', kind: 'bar', branch: first.id, at: 30, other: { branch: second.id, at: 25 }, anchor: { kind: 'pot-rim', bearing: 60 }, by: 6 },
+      { id: 'd2', kind: 'clamp', branch: 'trunk', at: 180, bearing: 90, span: 120, by: 4, pitch: 1.25 },
+    ],
   },
   record: [
     {
@@ -46,5 +50,6 @@ export const fullTree: Tree = {
     },
     { on: '2026-06-14', kind: 'unwired', branch: first.id, method: 'cut', heldDeg: 36 },
     { on: '2026-07-01', kind: 'removed', branch: 'gone', was: [{ ...second, id: 'gone', green: 0.1 }], green: 0.1, length: 0 },
+    { on: '2026-11-01', kind: 'guyed', branch: 'trunk', guy: 'd2', device: 'clamp', done: 'removed', backMm: 1.5 },
   ],
 };

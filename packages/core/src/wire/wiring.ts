@@ -1,44 +1,24 @@
 import { type Keep, serialOf, serialsOf } from '../units/index.js';
 import { boxed, boxesApart, screenAxes, tilting, type Vec } from '../space/index.js';
-import { gaugeOf, gripOf, METAL_DATA, ruleOfThumb, wireMass } from '../wood/index.js';
-import {
-  childrenOf,
-  namesOf,
-  woodIn,
-  type Hand,
-  type Names,
-  type PlacedBranch,
-  type PlacedTree,
-  type PlannedPose,
-  type Run,
-  type RunBranch,
-  type Start,
-} from '../tree/index.js';
+import { gaugeOf, gripOf, ruleOfThumb, wireMass } from '../wood/index.js';
+import { childrenOf, namesOf, woodIn, type Hand, type Names, type PlacedBranch, type PlacedTree, type Run, type Start } from '../tree/index.js';
 import { WOUND_SHARE } from './coil-alone.js';
-import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, tryWire, USUAL_PAST, type WireToTry } from './choose.js';
+import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, USUAL_PAST, type WireToTry } from './choose.js';
 import { fitCoil, type FittedCoil, type Outside } from './coil-fit.js';
 import type { FlatBark, BarkPlace } from './flat-bark.js';
 import { knotsOf, MARGIN, mayTouch, type Knot } from './knots.js';
 import { laidWire, liesInWood, type LaidWire } from './laid.js';
 import type { CoilOn, End, Joined, Laid, LimbWork, Need } from './limb-work.js';
+import { Wants, type Wanted } from './wanted.js';
 import { PlanMemory, type LimbOutcome } from './memory.js';
-import { bendsToHold, gapFor, metalFor, outsidesOf, ownManner, wishOf, type HeldBends } from './needs.js';
+import { gapFor, metalFor, outsidesOf } from './needs.js';
 import { planOnLimb, type Fixed } from './on-limb.js';
 import { layPath, pathOfCoil, type Half, type WirePath } from './path.js';
-import { stiffnessOf, type Stiffness } from './press-test.js';
 import { pieceLength, type PastOf, type PosedBranches, type RunBranchPlan, type RunPlan, type Unwired, type WiringPlan } from './run-plan.js';
 import { HANDS } from './touching.js';
 import { SOIL_SHARE, trunkCoil } from './trunk-wire.js';
 import { served, shoulderOf, type Shoulder, type Touch, type Wish } from './shoulders.js';
 import { TURN, turnOf, type Way } from './ways.js';
-
-interface Wanted {
-  need: Need;
-  bends: HeldBends;
-  pose: PlannedPose | undefined;
-  past: number;
-  run: Run | null;
-}
 
 /** What may be in the way of the wire on a limb. */
 interface Near {
@@ -55,16 +35,16 @@ interface Among {
 /** All that the pieces of one plan are worked out with. */
 class Wiring {
   readonly runs: RunPlan[] = [];
-  readonly unwired: WiringPlan['unwired'] = [];
+  readonly unwired: Unwired[];
   readonly worth = { best: 0, had: 0 };
   private readonly barks = new Map<string, FlatBark>();
   private readonly coils = new Map<string, { way: Way; hand: Hand; run: string }>();
-  private readonly wanted = new Map<string, Wanted>();
+  private readonly wants: Wants;
+  private readonly wanted: Map<string, Wanted>;
   private readonly back: (way: Vec) => Vec;
   private readonly toward: Vec | null;
   private readonly names: Names;
   private readonly limbs: readonly string[];
-  private readonly stiffness: (branch: string) => Stiffness;
   private readonly laid: LaidWire[] = [];
   private readonly knots = new Map<string, Knot[]>();
   private readonly outsides = new Map<string, readonly Outside[]>();
@@ -72,7 +52,7 @@ class Wiring {
   constructor(
     private readonly placed: PlacedTree,
     private readonly posed: PosedBranches,
-    private readonly pastOf: PastOf,
+    pastOf: PastOf,
     private readonly memory: PlanMemory,
   ) {
     memory.begin();
@@ -81,8 +61,8 @@ class Wiring {
     this.toward = front ? screenAxes(front.bearing).toward : null;
     this.names = namesOf(placed.tree);
     this.limbs = ['trunk', ...placed.branches.map((b) => b.branch.id)];
-    this.stiffness = stiffnessOf(placed.tree);
-    this.findNeeds();
+    this.wants = new Wants(placed, posed, pastOf, memory.keep);
+    ({ wanted: this.wanted, unwired: this.unwired } = this.wants.find());
     this.planTrunk();
     const limbs = ['trunk'];
     for (const limb of limbs) {
@@ -100,69 +80,6 @@ class Wiring {
     return made;
   }
 
-  /** What each branch needs, or why it goes without. */
-  private findNeeds(): void {
-    const { placed } = this;
-    const poseOf = new Map(this.posed.poses.map((p) => [p.branch, p]));
-    const stays = new Map(this.posed.asGrown.map((b) => [b.branch, b.because]));
-    const fixed = new Map(placed.tree.plan.runs.flatMap((run) => run.branches.map((own) => [own.branch, { run, own }] as const)));
-    for (const b of placed.branches) {
-      const { id } = b.branch;
-      const given = fixed.get(id);
-      const pose = poseOf.get(id);
-      if (given) this.wanted.set(id, this.asFixed(b, given.run, given.own, pose));
-      else {
-        const needed = this.chosen(b, pose, stays.get(id));
-        if ('because' in needed) this.unwired.push({ branch: id, ...needed });
-        else this.wanted.set(id, needed);
-      }
-    }
-  }
-
-  private asFixed(b: PlacedBranch, run: Run, own: RunBranch, pose: PlannedPose | undefined): Wanted {
-    const bends = this.bendsOf(b, pose);
-    const side = run.side ? { side: run.side } : {};
-    return { need: this.needOf(b, run, { hand: own.hand, start: own.start, must: 'both' }, side), bends, pose, past: USUAL_PAST, run };
-  }
-
-  private bendsOf(b: PlacedBranch, pose: Pick<PlannedPose, 'bends'> | undefined): HeldBends {
-    const bends = bendsToHold(this.placed, b, pose, this.stiffness(b.branch.id));
-    return this.memory.keep(`bends ${JSON.stringify(bends)}`, () => bends);
-  }
-
-  private tried(bends: HeldBends, i: number, wire: WireToTry, past: number): ReturnType<typeof tryWire> {
-    return this.memory.keep(`tried ${serialOf(bends)} ${i} ${Object.values(wire).join(' ')} ${past}`, () => tryWire(bends[i]!, wire, past));
-  }
-
-  private needOf(b: PlacedBranch, wire: Pick<Need, 'metal' | 'size' | 'strands' | 'angle'>, wish: Wish, side: Pick<Need, 'side'> = {}): Need {
-    const { sizes } = METAL_DATA[wire.metal];
-    const ascending = [...sizes].sort((x, y) => x - y);
-    const gauge = ascending.reduce((best, s, i) => (Math.abs(s - wire.size) < Math.abs(ascending[best]! - wire.size) ? i : best), 0);
-    const { metal, size, strands, angle } = wire;
-    const coilLength = (this.bark(b.branch.id).length * WOUND_SHARE) / Math.cos((angle * Math.PI) / 180);
-    const need = { branch: b.branch.id, metal, size, gauge, strands, angle, diameter: b.branch.d, coilLength, wish, ...side };
-    return this.memory.keep(`need ${JSON.stringify(need)}`, () => need);
-  }
-
-  private chosen(b: PlacedBranch, pose: PlannedPose | undefined, stays: string[] | undefined): Wanted | Omit<Unwired, 'branch'> {
-    if (b.branch.state === 'dead') return { because: ['Dead wood is not wired.'] };
-    if (b.branch.state === 'weak') return { because: ['Weak: let it grow stronger first.'] };
-    if (ownManner(this.placed, b.branch.id)?.clip) return { because: ['Shaped by cutting as it grows: no wire.'] };
-    if (!pose) return { because: stays ?? [] };
-    const bends = this.bendsOf(b, pose);
-    const [bend, ...others] = bends;
-    const metal = metalFor(this.placed, b);
-    const firmness = ownManner(this.placed, b.branch.id)?.firmness ?? this.placed.tree.plan.firmness;
-    const grip = gripOf(gapFor(b));
-    const choice = this.memory.keep(`wire ${serialOf(bends)} ${metal} ${firmness} ${grip}`, () => chooseWire(bend, metal, firmness, { others, grip }));
-    if (!choice) return { because: sayChoice(bend, null).slice(0, 1), guy: true };
-    const wire = { metal: choice.metal, size: choice.size, strands: choice.strands, coilAngleDeg: COIL_ANGLE, grip };
-    const past = this.pastOf(b.branch.id, bend, wire);
-    if (this.tried(bends, 0, wire, past).risk > 1.6)
-      return { because: ['The bend by hand is more than the wood takes in one season: choose another plan, or a technique such as a wedge cut.'] };
-    return { need: this.needOf(b, { ...choice, angle: COIL_ANGLE }, wishOf(pose)), bends, pose, past, run: null };
-  }
-
   /** The trunk's own wire, where the trunk is bent: out of the soil behind it, up and round over its bends. */
   private planTrunk(): void {
     const given = this.placed.tree.plan.runs.find((r) => r.branches.some((b) => b.branch === 'trunk')) ?? null;
@@ -170,7 +87,7 @@ class Wiring {
     if (!given && !trunkBends.length) return;
     const wood = woodIn(this.placed, 'trunk')!;
     const pose = { bends: [...trunkBends] };
-    const bends = this.bendsOf(wood, pose);
+    const bends = this.wants.bendsOf(wood, pose);
     const [bend, ...others] = bends;
     const wire = given ?? chooseWire(bend, metalFor(this.placed, wood), this.placed.tree.plan.firmness, { others });
     if (!wire) {
@@ -180,7 +97,7 @@ class Wiring {
     }
     const { metal, size, strands } = wire;
     const angle = given?.angle ?? COIL_ANGLE;
-    const need = this.needOf(wood, { metal, size, strands, angle }, { hand: null, start: null, must: 'neither' });
+    const need = this.wants.needOf(wood, { metal, size, strands, angle }, { hand: null, start: null, must: 'neither' });
     const half = (size * strands) / 2;
     const bark = this.bark('trunk');
     const asked = {
@@ -406,7 +323,7 @@ class Wiring {
     const gap = gapFor(woodIn(this.placed, need.branch)!);
     const [bend] = bends;
     const wire: WireToTry = { metal: need.metal, size, strands: need.strands, coilAngleDeg: need.angle, grip: gripOf(gap) };
-    const tried = bends.map((_, i) => this.tried(bends, i, wire, past));
+    const tried = bends.map((_, i) => this.wants.tried(bends, i, wire, past));
     const choice = tried[0]!;
     const stretch = path.on.get(need.branch)!;
     const places = coil.places;
