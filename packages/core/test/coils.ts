@@ -1,5 +1,17 @@
 import fc from 'fast-check';
-import { dayOf, MARK_LIMIT, NOTHING_KNOWN, recoverable, speciesOf, woodOf, type CoilState, type HeldBend, type LineOf, type Species } from '../src/index.js';
+import {
+  dayOf,
+  MARK_LIMIT,
+  NOTHING_KNOWN,
+  USUAL_COURSE,
+  recoverable,
+  speciesOf,
+  woodOf,
+  type CoilState,
+  type HeldBend,
+  type LineOf,
+  type Species,
+} from '../src/index.js';
 
 export const between = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -7,8 +19,11 @@ export const between = (min: number, max: number) => fc.double({ min, max, noNaN
 export function held(species: Species, diameter: number, turn: number): HeldBend {
   const target = (turn * 2 * species.elasticStrain.value) / diameter;
   const wired = target * 1.1;
-  return { wired, stored: 0.4 * recoverable({ diameter, curvature: wired, wood: woodOf(species) }), target, assumedLength: null };
+  return { wired, stored: 0.4 * recoverable({ diameter, curvature: wired, wood: woodOf(species) }), target, storedSd: 0, assumedLength: null };
 }
+
+/** A coil all of whose turns are alike, on a tree of which nothing is told. */
+export const PLAIN: Pick<CoilState, 'straight' | 'course'> = { straight: null, course: USUAL_COURSE };
 
 export const coilState: fc.Arbitrary<CoilState> = fc
   .record({
@@ -23,7 +38,7 @@ export const coilState: fc.Arbitrary<CoilState> = fc
   })
   .map(({ species, turn, ...rest }) => {
     const s = speciesOf(species);
-    return { ...rest, species: s, markLimit: MARK_LIMIT[s.bark], bend: held(s, rest.diameter, turn), unknown: NOTHING_KNOWN, seen: [] };
+    return { ...rest, species: s, markLimit: MARK_LIMIT[s.bark], bend: held(s, rest.diameter, turn), unknown: NOTHING_KNOWN, seen: [], ...PLAIN };
   });
 
 /** A line of the record: a coil put on a branch. */

@@ -25,9 +25,9 @@ import {
   type LineOf,
   type MarkStage,
   type RecordLine,
-  type Sighting,
+  type SeenStage,
 } from '../src/index.js';
-import { between, coilState, held, wired } from './coils.js';
+import { between, coilState, held, PLAIN, wired } from './coils.js';
 import { branch, tree } from './trees.js';
 
 test('the normal law agrees with its tables and its own inverse', () => {
@@ -114,6 +114,7 @@ test('a bend beyond yield sets sooner, a thick branch later, as under the hand',
     bend: held(larch, diameter, turn),
     unknown: NOTHING_KNOWN,
     seen: [],
+    ...PLAIN,
   });
   const months = (c: CoilState): number => ((forecast(c).set.p50 ?? Infinity) - c.since) / 30;
   expect(months(coil(6, 4))).toBeLessThan(months(coil(6, 1)));
@@ -123,11 +124,10 @@ test('a bend beyond yield sets sooner, a thick branch later, as under the hand',
 });
 
 test('learning from sightings agrees with the integral over the tree and both branches', () => {
-  const sight = (name: string, stage: Sighting['stage'], expected: number): Sighting => ({
+  const sight = (name: string, stage: MarkStage, expected: number): SeenStage => ({
     branch: name,
     stage,
-    expected,
-    allowance: 0,
+    expected: [{ growth: expected, off: 0, allowance: 0 }],
     markLimit: 0.45,
     wireDiameter: 2,
   });
@@ -137,9 +137,9 @@ test('learning from sightings agrees with the integral over the tree and both br
     string,
     [number, number]
   >;
-  const like = (s: Sighting, z: number): number => {
+  const like = (s: SeenStage, z: number): number => {
     const [low, high] = bounds[s.stage]!;
-    const depth = s.expected * Math.exp(z);
+    const depth = s.expected[0]!.growth * Math.exp(z);
     return 1e-6 + normalCdf((high - depth) / 0.08) - normalCdf((low - depth) / 0.08);
   };
   const half = UNKNOWN_SD / Math.SQRT2;
@@ -164,7 +164,7 @@ test('learning from sightings agrees with the integral over the tree and both br
     mean.b += (weight * b.first) / b.mass;
     mean.c += (weight * c.first) / c.mass;
   }
-  const unknownOf = learn(seen);
+  const unknownOf = learn(seen).of;
   for (const name of ['a', 'b', 'c'] as const) {
     const u = unknownOf(name);
     if (u.kind !== 'grid') throw new Error('learned on a grid');

@@ -14,7 +14,7 @@ import {
   type CoilState,
   type MarkStage,
 } from '../src/index.js';
-import { coilState, held, wired } from './coils.js';
+import { coilState, held, PLAIN, wired } from './coils.js';
 import { branch, tree } from './trees.js';
 
 test('a look is never later than half the time to one mark in ten, nor than the longest pause', () => {
@@ -45,9 +45,10 @@ const still: CoilState = {
   factor: 0.5,
   allowance: 0.8,
   markLimit: 0.45,
-  bend: { wired: 0.22, stored: 0.04, target: 0.2, assumedLength: null },
+  bend: { wired: 0.22, stored: 0.04, target: 0.2, storedSd: 0, assumedLength: null },
   unknown: NOTHING_KNOWN,
   seen: [],
+  ...PLAIN,
 };
 
 test('a clean window opens when set is sure and shuts before one mark in ten', () => {

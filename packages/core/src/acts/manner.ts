@@ -1,4 +1,4 @@
-import { FIRMNESSES, id, MANNER, oneOf, optional, orNull, WIRING_MANNER, type WiringManner } from '../tree/index.js';
+import { figure, FIRMNESSES, id, MANNER, oneOf, optional, orNull, WIRING_MANNER, type WiringManner } from '../tree/index.js';
 import { METALS } from '../wood/index.js';
 import { actKind, inPlan, missing } from './act.js';
 
@@ -27,9 +27,10 @@ export const branchManner = actKind({
     metal: optional(orNull(oneOf(METALS, 'metal of its wire'))),
     firmness: optional(orNull(oneOf(FIRMNESSES, 'how firm its wire is'))),
     clip: OWN.clip,
+    past: optional(orNull(figure(0, 0.25, 'share', 'how far past its target its bends are left to settle; by the window it opens where null', 0.05))),
   },
   guarded: true,
-  apply: (tree, { branch, metal, firmness, clip }) => {
+  apply: (tree, { branch, metal, firmness, clip, past }) => {
     const gone = missing(tree, branch, 'branch');
     if (gone) return gone;
     const all = tree.plan.wiring ?? [];
@@ -38,10 +39,16 @@ export const branchManner = actKind({
       ...(metal !== undefined ? { metal } : {}),
       ...(firmness !== undefined ? { firmness } : {}),
       ...(clip !== undefined ? { clip } : {}),
+      ...(past !== undefined ? { past } : {}),
     };
     const said = Object.entries(own).filter(([key, value]) => key !== 'branch' && value !== null && value !== false);
     const others = all.filter((w) => w.branch !== branch);
     return inPlan(tree, { wiring: said.length ? [...others, { branch, ...Object.fromEntries(said) } as WiringManner] : others });
   },
-  say: ({ branch, clip }, names) => (clip ? `shape ${names(branch)} by cutting` : `how ${names(branch)} is wired`),
+  say: ({ branch, clip, past }, names) =>
+    clip
+      ? `shape ${names(branch)} by cutting`
+      : typeof past === 'number'
+        ? `leave ${names(branch)} ${Math.round(past * 100)}% past its target`
+        : `how ${names(branch)} is wired`,
 });

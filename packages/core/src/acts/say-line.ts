@@ -1,3 +1,4 @@
+import { dayOf, sayDay } from '../units/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
 import { sayBranches, type LineKind, type LineOf, type Names, type RecordLine, type TieAct } from '../tree/index.js';
 
@@ -46,6 +47,10 @@ const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
   repotted: remark('repotted'),
   fed: remark('fed'),
   styled: remark('styled'),
+  pruned: remark('pruned hard'),
+  defoliated: remark('leaves taken off'),
+  ailing: remark('a weak spell'),
+  snoozed: ({ until, text }) => `look put off to ${sayDay(dayOf(until))}${text ? `: ${text}` : ''}`,
   note: ({ text }) => text?.trim() || 'a note',
   photo: remark('photo'),
   hours: ({ hours, text }) => `${hours ?? '?'} hours${text ? `: ${text}` : ''}`,

@@ -102,11 +102,19 @@ export function race(coil: CoilState, onDay: number, last: MarkStage | null, tol
   return result('guy', `It may ${said} from ${sayDay(limit)} but ${never}: once the shape is in, let a guy hold it.`);
 }
 
+/** No coil is looked at again sooner than after so many days, unless it should be off by then: what would mark before the next look comes off at this one. */
+export const LEAST_DAYS = 14;
+/** Shares of the time to the day that it should be off by: until the first look, and between later ones, which rest on what was seen. */
+const FIRST_SHARE = 0.5;
+const SOONEST = 3;
+const LATER_SHARE = 0.75;
+
 /** The day to look at a coil next: counted from the last look (or from putting it on), never later than half the time to the day that it should be off. */
 export function nextInspection(coil: CoilState, limit: number | null, found: Forecast, lastLook: number | null, tender: boolean): number {
   const from = lastLook ?? coil.since;
-  const day = lookAfter(coil.species, coil.hemisphere, from, tender ? TENDER_WEEKS : GROWING_WEEKS);
-  const halfway = limit === null ? Infinity : from + Math.max(3, Math.floor((limit - from) / 2));
-  const touch = lastLook === null && found.firstTouch !== null ? Math.max(found.firstTouch, from + 3) : Infinity;
-  return Math.min(day, halfway, touch);
+  const rule = lookAfter(coil.species, coil.hemisphere, from, tender ? TENDER_WEEKS : GROWING_WEEKS);
+  const left = limit === null ? Infinity : Math.max(SOONEST, limit - from);
+  if (lastLook !== null) return Math.min(rule, from + Math.min(left, Math.max(LEAST_DAYS, Math.floor(left * LATER_SHARE))));
+  const touch = found.firstTouch === null ? Infinity : Math.max(found.firstTouch, from + SOONEST);
+  return Math.min(rule, from + Math.max(SOONEST, Math.floor(left * FIRST_SHARE)), touch);
 }

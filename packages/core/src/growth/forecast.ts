@@ -1,4 +1,5 @@
-import { growingDays, growthShare, type Hemisphere, type Species } from '../species/index.js';
+import type { Hemisphere, Species } from '../species/index.js';
+import { growingDaysAlong, grownAlong, type Course } from './course.js';
 import { quantile, type Unknown } from './unknown.js';
 import { chanceReached, stageAt, stageStarts } from './marking.js';
 import { growthToHold } from '../wood/index.js';
@@ -9,6 +10,8 @@ export interface HeldBend {
   wired: number;
   stored: number;
   target: number;
+  /** Standard deviation of the logarithm of what is stored: how far springing back may be off. */
+  storedSd: number;
   /** The length of the bend was not noted: the usual one is taken, mm. */
   assumedLength: number | null;
 }
@@ -19,6 +22,14 @@ export interface Seen {
   stage: MarkStage;
 }
 
+/** Some turns of a coil that grow in, unlike the others, at a pace of their own. */
+export interface Stretch {
+  /** Known growth factor x there: vigour, stage, position, swelling at a bend. */
+  factor: number;
+  /** Growth that passes before it beds in, mm. */
+  allowance: number;
+}
+
 /** All that a forecast of one coil rests on. */
 export interface CoilState {
   species: Species;
@@ -27,10 +38,13 @@ export interface CoilState {
   since: number;
   diameter: number;
   wireDiameter: number;
-  /** Known growth factor x: vigour, stage, position, swelling at the bend. */
+  /** Where it is bent, or all of it where no bend is noted. */
   factor: number;
-  /** Growth that passes before it beds in, mm. */
   allowance: number;
+  /** The turns on straight wood, where they differ from those at the bend. */
+  straight: Stretch | null;
+  /** What made, and makes, the tree's growth other than usual. */
+  course: Course;
   markLimit: number;
   bend: HeldBend | null;
   unknown: Unknown;
@@ -41,11 +55,24 @@ export const HORIZON_DAYS = 15 * 365;
 /** Set: within a tenth of the target. */
 export const SET_TOLERANCE = 0.1;
 
+/** Growth since the coil went on by a day, mm of radius, for a factor of one and before the unknown. */
+const baseGrowth = ({ species, hemisphere, course, since }: CoilState, day: number): number =>
+  species.yearlyGrowth.value * grownAlong(species, hemisphere, course, since, day);
+
 /** Expected radial growth since the coil went on, mm, before the unknown factor. */
-export const expectedGrowth = (coil: CoilState, day: number): number =>
-  coil.species.yearlyGrowth.value * coil.factor * growthShare(coil.species, coil.hemisphere, coil.since, day);
+export const expectedGrowth = (coil: CoilState, day: number): number => coil.factor * baseGrowth(coil, day);
+
+/** The stretches of a coil. */
+export const stretchesOf = ({ factor, allowance, straight }: CoilState): Stretch[] => [{ factor, allowance }, ...(straight ? [straight] : [])];
+
+/** The growth (mm, for a factor of one) after which a stage begins, on whichever of its turns comes first. */
+const growthToStage = (coil: CoilState, start: number): number =>
+  Math.min(...stretchesOf(coil).map((s) => (s.factor > 0 ? Math.max(0, s.allowance + start) / s.factor : Infinity)));
 
 const starts = (coil: CoilState): ReturnType<typeof stageStarts> => stageStarts(coil.markLimit, coil.wireDiameter);
+
+/** How far the turns that are in deepest are in, mm, after a growth told for a factor of one; below 0: they lie free. */
+const embedding = (coil: CoilState, grown: number): number => Math.max(...stretchesOf(coil).map((s) => grown * s.factor - s.allowance));
 
 const rank = (stage: MarkStage): number => MARK_STAGES.indexOf(stage);
 
@@ -62,38 +89,45 @@ export function chanceOfStage(coil: CoilState, stage: Exclude<MarkStage, 'clear'
   const { after, by } = bounds(coil, stage);
   if (day >= by) return 1;
   if (day <= after) return 0;
-  return chanceReached(coil.allowance + starts(coil)[stage], expectedGrowth(coil, day), coil.unknown);
+  return chanceReached(growthToStage(coil, starts(coil)[stage]), baseGrowth(coil, day), coil.unknown);
 }
+
+/** Five values of a standard normal and their weights: what is not known of springing back is averaged over these (Gauss and Hermite). */
+const FIVE: readonly (readonly [number, number])[] = [
+  [-2.85697, 0.011257],
+  [-1.355626, 0.222076],
+  [0, 0.533333],
+  [1.355626, 0.222076],
+  [2.85697, 0.011257],
+];
 
 /** Probability that the branch would stay within a tenth of its target if unwired on a day; null without a recorded bend. */
 export function chanceSet(coil: CoilState, day: number): number | null {
   if (!coil.bend) return null;
-  const { wired, stored, target } = coil.bend;
+  const { wired, stored, target, storedSd } = coil.bend;
   const share = (target * (1 - SET_TOLERANCE)) / wired;
   if (share > 1) return 0;
-  const needed = growthToHold(
-    {
-      diameter: coil.diameter,
-      curvature: wired,
-      recoverable: stored,
-      growingDays: growingDays(coil.species, coil.hemisphere, coil.since, day),
-      relaxedShare: coil.species.relaxedShare.value,
-      relaxationDays: coil.species.relaxationDays.value,
-    },
-    share,
-  );
-  return chanceReached(needed, expectedGrowth(coil, day), coil.unknown);
+  const grown = expectedGrowth(coil, day);
+  const held = {
+    diameter: coil.diameter,
+    curvature: wired,
+    growingDays: growingDaysAlong(coil.species, coil.hemisphere, coil.course, coil.since, day),
+    relaxedShare: coil.species.relaxedShare.value,
+    relaxationDays: coil.species.relaxationDays.value,
+  };
+  const chance = (recoverable: number): number => chanceReached(growthToHold({ ...held, recoverable }, share), grown, coil.unknown);
+  return storedSd ? FIVE.reduce((sum, [z, weight]) => sum + weight * chance(stored * Math.exp(storedSd * z)), 0) : chance(stored);
 }
 
-/** First day on which a rising chance reaches p; null beyond fifteen years. */
-function firstDay(since: number, p: number, chance: (day: number) => number): number | null {
-  if (chance(since) >= p) return since;
+/** First day on which something that comes and stays is so; null where it is not within fifteen years. */
+function firstDay(since: number, reached: (day: number) => boolean): number | null {
+  if (reached(since)) return since;
   let low = since;
   let high = since + HORIZON_DAYS;
-  if (chance(high) < p) return null;
+  if (!reached(high)) return null;
   while (high - low > 1) {
     const middle = Math.floor((low + high) / 2);
-    if (chance(middle) >= p) high = middle;
+    if (reached(middle)) high = middle;
     else low = middle;
   }
   return high;
@@ -105,11 +139,22 @@ export interface Dates {
   p90: number | null;
 }
 
-const datesOf = (since: number, chance: (day: number) => number): Dates => ({
-  p10: firstDay(since, 0.1, chance),
-  p50: firstDay(since, 0.5, chance),
-  p90: firstDay(since, 0.9, chance),
+/** The day on which a stage has begun with a probability: growth is compared with what it takes at that quantile of the unknown. */
+function stageDay(coil: CoilState, stage: Exclude<MarkStage, 'clear'>, p: number): number | null {
+  const needed = growthToStage(coil, starts(coil)[stage]) / Math.exp(quantile(coil.unknown, 1 - p));
+  const { after, by } = bounds(coil, stage);
+  const foreseen = firstDay(coil.since, (day) => baseGrowth(coil, day) >= needed) ?? Infinity;
+  const day = Math.min(by, Math.max(foreseen, after + 1));
+  return day > coil.since + HORIZON_DAYS ? null : Math.max(coil.since, day);
+}
+
+const stageDates = (coil: CoilState, stage: Exclude<MarkStage, 'clear'>): Dates => ({
+  p10: stageDay(coil, stage, 0.1),
+  p50: stageDay(coil, stage, 0.5),
+  p90: stageDay(coil, stage, 0.9),
 });
+
+const setDay = (coil: CoilState, p: number): number | null => (coil.bend ? firstDay(coil.since, (day) => chanceSet(coil, day)! >= p) : null);
 
 export interface Forecast {
   touching: Dates;
@@ -125,26 +170,20 @@ export interface Forecast {
 }
 
 /** When a coil will touch, mark and have done its work. docs: The race. */
-export function forecast(coil: CoilState): Forecast {
-  const touching = (day: number): number => chanceOfStage(coil, 'touching', day);
-  const deep = (day: number): number => chanceOfStage(coil, 'deep', day);
-  const set = (day: number): number => chanceSet(coil, day)!;
-  const never: Dates = { p10: null, p50: null, p90: null };
-  return {
-    touching: datesOf(coil.since, touching),
-    marking: datesOf(coil.since, (day) => chanceOfStage(coil, 'marking', day)),
-    deep: datesOf(coil.since, deep),
-    deepRisk: firstDay(coil.since, 0.05, deep),
-    set: coil.bend ? datesOf(coil.since, set) : never,
-    setSure: coil.bend ? firstDay(coil.since, 0.8, set) : null,
-    firstTouch: firstDay(coil.since, 0.2, touching),
-  };
-}
+export const forecast = (coil: CoilState): Forecast => ({
+  touching: stageDates(coil, 'touching'),
+  marking: stageDates(coil, 'marking'),
+  deep: stageDates(coil, 'deep'),
+  deepRisk: stageDay(coil, 'deep', 0.05),
+  set: { p10: setDay(coil, 0.1), p50: setDay(coil, 0.5), p90: setDay(coil, 0.9) },
+  setSure: setDay(coil, 0.8),
+  firstTouch: stageDay(coil, 'touching', 0.2),
+});
 
 /** The likeliest stage of a coil on a day: that of its median growth, within what was seen before and after. */
 export function likelyStage(coil: CoilState, day: number): MarkStage {
-  const growth = expectedGrowth(coil, day) * Math.exp(quantile(coil.unknown, 0.5));
-  const likely = rank(stageAt(growth - coil.allowance, starts(coil)));
+  const grown = baseGrowth(coil, day) * Math.exp(quantile(coil.unknown, 0.5));
+  const likely = rank(stageAt(embedding(coil, grown), starts(coil)));
   const least = Math.max(0, ...coil.seen.filter((s) => s.day <= day).map((s) => rank(s.stage)));
   const most = Math.min(MARK_STAGES.length - 1, ...coil.seen.filter((s) => s.day >= day).map((s) => rank(s.stage)));
   return MARK_STAGES[Math.max(least, Math.min(most, likely))]!;

@@ -4,6 +4,7 @@ import { growingDays, growthShare, speciesOf, woodOf } from '../species/index.js
 import { heldShare, recoverable, usualBendLength } from '../wood/index.js';
 import { guysOn, VIGOUR_FACTOR, woodIn, type GuyOn, type PlacedTree } from '../tree/index.js';
 import { GROWING_WEEKS, lookAfter, TENDER_WEEKS } from './looks.js';
+import { NOTHING_LEARNT, type Known } from './known.js';
 import { cushionDates } from './watch.js';
 
 /** A tie that is on, with the day to look at its cushion and when the branch is likely to hold without it. */
@@ -53,11 +54,11 @@ export function holdsFrom(placed: PlacedTree, { branch: id, since, cameDeg }: Pi
 }
 
 /** Every tie and device on the tree on a day, the most urgent first. */
-export const watchGuys = (placed: PlacedTree, onDay: number): WatchedGuy[] =>
+export const watchGuys = (placed: PlacedTree, onDay: number, known: Known = NOTHING_LEARNT): WatchedGuy[] =>
   guysOn(placed.tree, onDay)
     .filter((g) => woodIn(placed, g.branch) !== undefined)
     .map((g): WatchedGuy => {
-      const { p10, p50 } = cushionDates(placed, { ...g, seen: g.bark ? [{ day: g.seen, stage: g.bark }] : [] }).marking;
+      const { p10, p50 } = cushionDates(placed, { ...g, seen: g.bark ? [{ day: g.seen, stage: g.bark }] : [] }, known).marking;
       const marks = { p10, p50 };
       return { ...g, marks, look: lookDay(placed, g, marks), holds: holdsFrom(placed, g) };
     })

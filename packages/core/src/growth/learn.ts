@@ -1,37 +1,60 @@
 import { normalCdf } from '../units/index.js';
 import type { MarkStage } from '../tree/index.js';
 import { stageStarts } from './marking.js';
-import { NOTHING_KNOWN, UNKNOWN_SD, type Unknown } from './unknown.js';
+import type { Stretch } from './forecast.js';
+import { GROWTH_UNKNOWN, HALF_SD, withBranch, type Guess, type Unknown } from './unknown.js';
 
-/** A stage seen on a coil: the growth expected by then (mm, before the unknown factor) and the coil's limits. */
-export interface Sighting {
+/** A stage seen on a coil: the growth expected by then on each of its stretches (mm, before the unknown factor), how far that may be off because a season comes early or late, and the coil's limits. */
+export interface SeenStage {
   branch: string;
   stage: MarkStage;
-  expected: number;
-  allowance: number;
+  expected: readonly { growth: number; off: number; allowance: Stretch['allowance'] }[];
   markLimit: number;
   wireDiameter: number;
 }
+
+/** Growth measured on a branch: by the gap that is left, or the caliper again; mm of radius, give or take. */
+export interface SeenGrowth {
+  branch: string;
+  expected: number;
+  off: number;
+  grown: number;
+  within: number;
+}
+export type Sighting = SeenStage | SeenGrowth;
 
 /** How far an eye misjudges the embedding, mm. */
 const EYE_ERROR = 0.08;
 const CELLS = 60;
 const REACH = 4;
 
-const HALF_SD = UNKNOWN_SD / Math.SQRT2;
 const STEP = (2 * REACH * HALF_SD) / CELLS;
 /** Values of the tree's and of the branch's half; their sum runs over twice as many cells. */
 const HALF_Z = Float64Array.from({ length: CELLS + 1 }, (_, i) => (i - CELLS / 2) * STEP);
 const SUM_Z = Float64Array.from({ length: 2 * CELLS + 1 }, (_, i) => (i - CELLS) * STEP);
-const PRIOR = normalised(HALF_Z.map((z) => Math.exp(-0.5 * (z / HALF_SD) ** 2)));
 
 function normalised(weights: Float64Array): Float64Array {
   const total = weights.reduce((a, b) => a + b, 0);
   return weights.map((w) => w / total);
 }
 
-/** Likelihood of a sighting for each value of the unknown on the grid. */
-function likelihood(seen: Sighting): Float64Array {
+const lawOf = ({ mean, sd }: Guess): Float64Array => normalised(HALF_Z.map((z) => Math.exp(-0.5 * ((z - mean) / sd) ** 2)));
+/** The factors that the sums stand for. */
+const FACTOR = SUM_Z.map((z) => Math.exp(z));
+/** So many standard deviations off, the normal law is none or all. */
+const FAR = 8;
+const BRANCH_HALF = lawOf({ mean: 0, sd: HALF_SD });
+
+/** A sighting is never quite impossible: records have slips too. */
+const SLIP = 1e-6;
+
+/** Multiplies the likelihood of a sighting into what is had, for each value of the unknown on the grid. */
+function weigh(seen: Sighting, into: Float64Array): void {
+  if ('grown' in seen) {
+    for (let i = 0; i < SUM_Z.length; i++)
+      into[i]! *= SLIP + Math.exp(-0.5 * ((seen.expected * FACTOR[i]! - seen.grown) / Math.hypot(seen.within, seen.off * FACTOR[i]!)) ** 2);
+    return;
+  }
   const starts = stageStarts(seen.markLimit, seen.wireDiameter);
   const bounds: Record<MarkStage, [number, number]> = {
     clear: [-Infinity, starts.touching],
@@ -41,46 +64,91 @@ function likelihood(seen: Sighting): Float64Array {
     swallowed: [starts.swallowed, Infinity],
   };
   const [low, high] = bounds[seen.stage];
-  return SUM_Z.map((z) => {
-    const embedding = seen.expected * Math.exp(z) - seen.allowance;
-    // A sighting is never quite impossible: records have slips too.
-    return 1e-6 + normalCdf((high - embedding) / EYE_ERROR) - normalCdf((low - embedding) / EYE_ERROR);
-  });
+  for (let i = 0; i < SUM_Z.length; i++) {
+    let [embedding, error] = [-Infinity, EYE_ERROR];
+    for (const s of seen.expected) {
+      const here = s.growth * FACTOR[i]! - s.allowance;
+      if (here > embedding) [embedding, error] = [here, Math.hypot(EYE_ERROR, s.off * FACTOR[i]!)];
+    }
+    into[i]! *= SLIP + below((high - embedding) / error) - below((low - embedding) / error);
+  }
+}
+const below = (x: number): number => (x > FAR ? 1 : x < -FAR ? 0 : normalCdf(x));
+
+export interface Learnt {
+  /** The unknown of a branch, whether it was seen or not. */
+  of: (branch: string) => Unknown;
+  /** What the sightings alone say of the tree's half, as a normal law: its mean and one over its variance; no precision where they say nothing. */
+  tree: { mean: number; precision: number };
+}
+
+const meanAndVariance = (weights: Float64Array): [number, number] => {
+  const mean = weights.reduce((sum, w, i) => sum + w * HALF_Z[i]!, 0);
+  return [mean, weights.reduce((sum, w, i) => sum + w * (HALF_Z[i]! - mean) ** 2, 0)];
+};
+
+/** The normal law that, beside a first guess, leads to what was found. */
+function saidBeside(found: Float64Array, guess: Guess): Learnt['tree'] {
+  const [mean, variance] = meanAndVariance(found);
+  const [firstMean, firstVariance] = meanAndVariance(lawOf(guess));
+  const precision = 1 / variance - 1 / firstVariance;
+  return precision > 1e-6 ? { mean: (mean / variance - firstMean / firstVariance) / precision, precision } : { mean: 0, precision: 0 };
 }
 
 /**
  * What the sightings on a tree say of each branch's unknown; a branch not seen still learns through the half it shares.
  * Exact on a grid of tree × branch values, so the result depends on the data alone. docs: Learning.
  */
-export function learn(sightings: readonly Sighting[]): (branch: string) => Unknown {
-  if (!sightings.length) return () => NOTHING_KNOWN;
+export function learn(sightings: readonly Sighting[], guess: Guess = GROWTH_UNKNOWN): Learnt {
+  if (!sightings.length) return { of: () => withBranch(guess), tree: { mean: 0, precision: 0 } };
+  const prior = lawOf(guess);
   const byBranch = new Map<string, Float64Array>();
   for (const seen of sightings) {
-    const now = likelihood(seen);
-    const before = byBranch.get(seen.branch);
-    byBranch.set(seen.branch, before ? before.map((v, i) => v * now[i]!) : now);
+    const like = byBranch.get(seen.branch) ?? new Float64Array(SUM_Z.length).fill(1);
+    weigh(seen, like);
+    byBranch.set(seen.branch, like);
   }
   // What each seen branch says of the tree's half, its own half averaged out.
   const messages = new Map<string, Float64Array>();
   for (const [branch, like] of byBranch) {
-    messages.set(
-      branch,
-      HALF_Z.map((_, t) => PRIOR.reduce((sum, p, b) => sum + p * like[t + b]!, 0)),
-    );
-  }
-  return (branch) => {
-    const tree = HALF_Z.map((_, t) => {
-      let weight = PRIOR[t]!;
-      for (const [other, message] of messages) if (other !== branch) weight *= message[t]!;
-      return weight;
-    });
-    const own = byBranch.get(branch);
-    const weights = new Float64Array(SUM_Z.length);
+    const message = new Float64Array(HALF_Z.length);
     for (let t = 0; t <= CELLS; t++) {
-      for (let b = 0; b <= CELLS; b++) weights[t + b]! += tree[t]! * PRIOR[b]! * (own ? own[t + b]! : 1);
+      let sum = 0;
+      for (let b = 0; b <= CELLS; b++) sum += BRANCH_HALF[b]! * like[t + b]!;
+      message[t] = sum;
     }
-    return fromWeights(normalised(weights));
+    messages.set(branch, message);
+  }
+  const besides = (branch: string | null): Float64Array => {
+    const tree = Float64Array.from(prior);
+    for (const [other, message] of messages) if (other !== branch) for (let t = 0; t <= CELLS; t++) tree[t]! *= message[t]!;
+    return normalised(tree);
   };
+  const all = besides(null);
+  return {
+    tree: saidBeside(all, guess),
+    of: (branch) => {
+      const own = byBranch.get(branch);
+      const tree = own ? besides(branch) : all;
+      const weights = new Float64Array(SUM_Z.length);
+      for (let t = 0; t <= CELLS; t++) for (let b = 0; b <= CELLS; b++) weights[t + b]! += tree[t]! * BRANCH_HALF[b]!;
+      if (own) for (let i = 0; i < SUM_Z.length; i++) weights[i]! *= own[i]!;
+      return fromWeights(normalised(overYears(weights)));
+    },
+  };
+}
+
+/** One year is unlike the next: standard deviation of the logarithm of what a branch grows. */
+const YEAR_SD = 0.15;
+const YEAR_CELLS = Math.ceil((3 * YEAR_SD) / STEP);
+const YEARS = normalised(Float64Array.from({ length: 2 * YEAR_CELLS + 1 }, (_, i) => Math.exp(-0.5 * (((i - YEAR_CELLS) * STEP) / YEAR_SD) ** 2)));
+
+/** What was learnt in the years that were seen, for a year to come. */
+function overYears(weights: Float64Array): Float64Array {
+  const wide = new Float64Array(weights.length);
+  for (let i = 0; i < weights.length; i++)
+    for (let k = 0; k < YEARS.length; k++) wide[Math.min(weights.length - 1, Math.max(0, i + k - YEAR_CELLS))]! += weights[i]! * YEARS[k]!;
+  return wide;
 }
 
 /** Cell weights as a distribution function at the cells' upper edges. */

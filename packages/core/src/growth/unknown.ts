@@ -4,8 +4,20 @@ import { normalCdf, normalQuantile } from '../units/index.js';
 export type Unknown =
   { kind: 'normal'; mean: number; sd: number } | { kind: 'grid'; z: Float64Array; /** Probability of being at or below each z. */ below: Float64Array };
 
+/** A normal law of the logarithm of a factor. */
+export interface Guess {
+  mean: number;
+  sd: number;
+}
+
 /** Standard deviation of the unknown: half its variance belongs to the tree, half to the branch. */
 export const UNKNOWN_SD = 0.35;
+export const HALF_SD = UNKNOWN_SD / Math.SQRT2;
+/** What is taken of a tree's half before anything was seen of it or its kind. */
+export const GROWTH_UNKNOWN: Guess = { mean: 0, sd: HALF_SD };
+
+/** A branch's unknown from what is taken of its tree's half. */
+export const withBranch = ({ mean, sd }: Guess): Unknown => ({ kind: 'normal', mean, sd: Math.hypot(sd, HALF_SD) });
 export const NOTHING_KNOWN: Unknown = { kind: 'normal', mean: 0, sd: UNKNOWN_SD };
 
 /** Probability that the unknown is below a value. */

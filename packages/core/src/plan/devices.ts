@@ -3,7 +3,7 @@ import type { Vec } from '../space/index.js';
 import { DEVICE_WORDS, usualDevice, workOutDevice, type DevicePart, type DevicePlan, type MovedWood } from '../guy/index.js';
 import { restFor, stageDates, standingOf } from '../pose/index.js';
 import { stagesFor } from '../wood/index.js';
-import { watchGuys, type WatchedGuy } from '../growth/index.js';
+import { type IfWired, watchGuys, type WatchedGuy } from '../growth/index.js';
 import type { Device, DeviceKind, PlacedTree, PlannedPose } from '../tree/index.js';
 import { digits } from './digits.js';
 import { guyWorld } from './guys.js';
@@ -72,11 +72,11 @@ function told(placed: PlacedTree, onDay: number, found: DevicePlan, on: WatchedG
 }
 
 /** The devices that a plan has, worked out, or why they cannot be. */
-export function planDevices(placed: PlacedTree, poses: Poses, onDay: number, keep = keepNothing): (PlanDevice | FaultyDevice)[] {
+export function planDevices(placed: PlacedTree, poses: Poses, onDay: number, { keep = keepNothing, known }: IfWired = {}): (PlanDevice | FaultyDevice)[] {
   const { devices = [] } = placed.tree.plan;
   if (!devices.length) return [];
   const world = guyWorld(placed, poses, keep);
-  const on = new Map(watchGuys(placed, onDay).map((g) => [g.guy, g]));
+  const on = new Map(watchGuys(placed, onDay, known).map((g) => [g.guy, g]));
   return devices.map((device) => {
     const found = workOutDevice(world, device);
     return typeof found === 'string' ? { id: device.id, device, fault: found } : told(placed, onDay, found, on.get(device.id));

@@ -17,7 +17,7 @@ import {
   type Held,
   type RankedAnchor,
 } from '../guy/index.js';
-import { watchGuys, type WatchedGuy } from '../growth/index.js';
+import { type IfWired, watchGuys, type WatchedGuy } from '../growth/index.js';
 import { isoOf, keepNothing } from '../units/index.js';
 import { stagesFor } from '../wood/index.js';
 import { lightCoil, type LightCoil, type Unwired } from '../wire/index.js';
@@ -149,7 +149,7 @@ function proposeFor(world: GuyWorld, held: Held, others: Parameters<typeof rankA
 }
 
 /** Every tie of a plan: those that are fixed, worked out together branch by branch, and one for each branch that no coil holds, the thickest first. */
-export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unwired[], onDay: number, keep = keepNothing): PlanGuy[] {
+export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unwired[], onDay: number, { keep = keepNothing, known }: IfWired = {}): PlanGuy[] {
   const { tree } = placed;
   const here = tree.plan.guys.filter((g) => placed.byId.has(g.branch));
   const wanting = unwired
@@ -159,7 +159,7 @@ export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unw
     .slice(0, MOST_PROPOSED);
   if (!here.length && !wanting.length) return [];
   const world = guyWorld(placed, poses, keep);
-  const on = new Map(watchGuys(placed, onDay).map((g) => [g.guy, g]));
+  const on = new Map(watchGuys(placed, onDay, known).map((g) => [g.guy, g]));
   const bare = new Set(unwired.filter((u) => u.guy).map((u) => u.branch));
   const guys: PlanGuy[] = [];
   const ties: ReturnType<typeof tieOf>[] = [];

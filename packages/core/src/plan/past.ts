@@ -1,20 +1,22 @@
-import type { Keep } from '../units/index.js';
-import { raceIfWired } from '../growth/index.js';
+import { learnedOf, raceIfWired, type IfWired, type Known, type Race } from '../growth/index.js';
 import type { PlacedTree } from '../tree/index.js';
-import { gapFor, tryWire, USUAL_PAST, type PastOf, type RunBranchPlan, type RunPlan } from '../wire/index.js';
+import { gapFor, tryWire, USUAL_PAST, type PastOf, type BendToHold, type RunBranchPlan, type RunPlan, type WireToTry } from '../wire/index.js';
 
 /** Shares past the target that are tried. */
 const PASTS = [0, 0.05, 0.1, 0.15, 0.2, 0.25];
+
+/** Nearer to breaking than this no wire is planned. */
+const MOST_RISK = 1.6;
 
 const DAYS_A_WEEK = 7;
 /** What marks later than this did not mark in its first summer. */
 const SUMMER_WEEKS = 12;
 
 /** When the wire of a green shoot has to be off, in words; none for what is wound snugly on wood. */
-export function sayGreen(placed: PlacedTree, onDay: number, { metal, size, strands, angle }: RunPlan, part: RunBranchPlan): string[] {
+export function sayGreen(placed: PlacedTree, onDay: number, { metal, size, strands, angle }: RunPlan, part: RunBranchPlan, known?: Known): string[] {
   if (!part.gap) return [];
   const { branch, gap, bendTo: bentDeg, target: targetDeg, bendLength: over } = part;
-  const { marking } = raceIfWired(placed, { branch, metal, size, strands, angle, gap, bentDeg, targetDeg, over }, onDay).forecast;
+  const { marking } = raceIfWired(placed, { branch, metal, size, strands, angle, gap, bentDeg, targetDeg, over }, onDay, { known }).forecast;
   const weeks = (day: number): number => Math.max(1, Math.round((day - onDay) / DAYS_A_WEEK));
   const [early, likely] = [marking.p10, marking.p50].map((day) => (day === null ? null : weeks(day))) as [number | null, number | null];
   const off =
@@ -28,22 +30,31 @@ export function sayGreen(placed: PlacedTree, onDay: number, { metal, size, stran
 
 const count = (weeks: number): string => `${weeks} ${weeks === 1 ? 'week' : 'weeks'}`;
 
-/** The least that a bend has to be left past its target for a window to open in which its wire comes off clean; the usual where none does. docs: Settling past the target. */
-export const pastByWindow =
-  (placed: PlacedTree, onDay: number, keep?: Keep): PastOf =>
-  (branch, bend, wire) => {
-    const opens = (past: number): boolean => {
-      const { bendToDeg, risk } = tryWire(bend, wire, past);
-      if (!Number.isFinite(bendToDeg) || risk > 1.6) return false;
-      const { metal, size, strands, coilAngleDeg: angle } = wire;
-      const gap = gapFor(placed.byId.get(branch)!);
-      const race = raceIfWired(
-        placed,
-        { branch, metal, size, strands, angle, gap, bentDeg: bendToDeg, targetDeg: bend.angleDeg, over: bend.length },
-        onDay,
-        keep,
-      );
-      return race.window !== null;
-    };
-    return PASTS.find(opens) ?? USUAL_PAST;
-  };
+/** A bend's target, the wire on it, and how far past the target it settles: what comes of that. */
+export interface PastChoice {
+  past: number;
+  /** The bend that the hand makes for it, degrees, and how near that comes to breaking it. */
+  handDeg: number;
+  risk: number;
+  race: Race;
+}
+
+/** What each share past the target would come to, for one bend under one wire; those that the wood does not bear are left out. docs: Settling past the target. */
+export function pastChoices(placed: PlacedTree, onDay: number, branch: string, bend: BendToHold, wire: WireToTry, seen: IfWired = {}): PastChoice[] {
+  const { metal, size, strands, coilAngleDeg: angle } = wire;
+  const gap = gapFor(placed.byId.get(branch)!);
+  return PASTS.flatMap((past): PastChoice[] => {
+    const { bendToDeg: handDeg, risk } = tryWire(bend, wire, past);
+    if (!Number.isFinite(handDeg) || risk > MOST_RISK) return [];
+    const held = { branch, metal, size, strands, angle, gap, bentDeg: handDeg, targetDeg: bend.angleDeg, over: bend.length };
+    return [{ past, handDeg, risk, race: raceIfWired(placed, held, onDay, seen) }];
+  });
+}
+
+/** How far past its target a bend is left: as its artist chose, else the least that opens a window in which its wire comes off clean; the usual where none does. */
+export function pastByWindow(placed: PlacedTree, onDay: number, seen: IfWired = {}): PastOf {
+  const learned = learnedOf(placed, onDay, seen.known);
+  const chosen = new Map((placed.tree.plan.wiring ?? []).flatMap((w) => (w.past === undefined ? [] : [[w.branch, w.past] as const])));
+  return (branch, bend, wire) =>
+    chosen.get(branch) ?? pastChoices(placed, onDay, branch, bend, wire, { ...seen, learned }).find((c) => c.race.window !== null)?.past ?? USUAL_PAST;
+}

@@ -29,7 +29,7 @@ import { lostTies, planGuys, type PlanGuy } from './guys.js';
 import { planDevices, type FaultyDevice, type PlanDevice } from './devices.js';
 import { lostAnchors } from './lost-anchors.js';
 import { planRun, type PlanRun } from './runs.js';
-import { watch, type Dates, type Watched } from '../growth/index.js';
+import { watch, type Dates, type Known, type Watched } from '../growth/index.js';
 
 export interface PlanFront {
   bearing: number;
@@ -132,6 +132,8 @@ export interface PlanOptions {
   places?: boolean;
   /** What is kept of the plan before, so that only what a change concerns is worked out anew. */
   memory?: PlanMemory;
+  /** What others of its kind at this place taught, and the weather there. */
+  known?: Known;
 }
 
 const LEVEL = { bearing: 0, pitch: 0, roll: 0 };
@@ -166,7 +168,7 @@ export const proposedWork = ({ branches }: PlacedTree, poses: readonly PlannedPo
 });
 
 /** The plan of a tree on a day number: what its file fixes is checked and kept, what it leaves open is proposed. */
-export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, paths = false, places = false, memory }: PlanOptions = {}): PlanDocument {
+export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, paths = false, places = false, memory, known }: PlanOptions = {}): PlanDocument {
   const placed = placeTree(tree);
   // Fronts, poses and wire are for the tree as the plan's cuts leave it.
   const after = placeTree(outcomeOf(tree).tree);
@@ -174,9 +176,9 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
   const { poses, asGrown } = proposePoses(after, gapMap(placed, after, tree.plan.front ?? LEVEL));
   const trunk = bentTrunk(after);
   const bending = bendingOf(tree, onDay);
-  const wiring = planWiring(after, { poses, asGrown, trunk: trunk?.bends ?? [] }, pastByWindow(after, onDay, memory?.keep), memory);
-  const guys = planGuys(after, poses, wiring.unwired, onDay, memory?.keep);
-  const devices = planDevices(after, poses, onDay, memory?.keep);
+  const wiring = planWiring(after, { poses, asGrown, trunk: trunk?.bends ?? [] }, pastByWindow(after, onDay, { keep: memory?.keep, known }), memory);
+  const guys = planGuys(after, poses, wiring.unwired, onDay, { keep: memory?.keep, known });
+  const devices = planDevices(after, poses, onDay, { keep: memory?.keep, known });
   const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
   const reading = readTree(tree, onDay, decidedWork(after, poses, onDay), proposedWork(after, poses));
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;
@@ -213,7 +215,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
     poses: poses.map((p) => planPose(after.tree, p, wired.get(p.branch), bending.get(p.branch), onDay)),
     trunk: trunk && { ...trunk, bends: trunk.bends.map(plainBend) },
     asGrown: asGrown.map((b) => ({ ...b, bearing: angle(b.bearing), elevation: angle(b.elevation) })),
-    runs: wiring.runs.map((run) => planRun(run, { paths, places }, (part) => sayGreen(after, onDay, run, part))),
+    runs: wiring.runs.map((run) => planRun(run, { paths, places }, (part) => sayGreen(after, onDay, run, part, known))),
     unwired: wiring.unwired,
     order: [...wiring.runs, ...guys, ...devices].map((x) => x.id),
     cutList: cutListOf(wiring.runs.filter((r) => r.branches.some((b) => !on.has(b.branch)))),
@@ -221,10 +223,10 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
     guys,
     devices,
     lostTies: lostTies(tree, after, onDay, names),
-    wires: watch(placed, onDay).map(planWire),
+    wires: watch(placed, onDay, known).map(planWire),
     notes: [
       `Figures for ${findSpecies(tree.species)!.name} are estimates for branch wood in pots; the tree's own record corrects them.`,
-      ...promisesOf(placed, onDay).map((p) => `${names(p.branch)}, ${p.kind}: ${p.on ? `comes back on ${sayDay(dayOf(p.on))}. ` : ''}${p.text}`),
+      ...promisesOf(placed, onDay, known).map((p) => `${names(p.branch)}, ${p.kind}: ${p.on ? `comes back on ${sayDay(dayOf(p.on))}. ` : ''}${p.text}`),
     ],
   };
 }

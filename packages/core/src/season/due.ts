@@ -1,8 +1,9 @@
 import { isoOf, sayDay } from '../units/index.js';
-import { dueDay, watch, watchGuys, type Watched, type WatchedGuy } from '../growth/index.js';
+import { dueDay, watch, watchGuys, type Known, type Watched, type WatchedGuy } from '../growth/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
 import { cutList } from '../removal/index.js';
 import { namesOf, placeTree, sayBranches, type MarkStage, type Names, type PlacedTree, type Tree } from '../tree/index.js';
+import { heldDue, SPRINGS_BACK_DAYS } from './held-due.js';
 import { promisesOf, type Promised } from './promises.js';
 
 /** Dates of the most urgent coil on a tree, ISO. */
@@ -14,7 +15,7 @@ export interface RaceBar {
   markSure: string | null;
 }
 
-export type DueKind = 'look' | 'remove' | 'window' | 'promise' | 'plan';
+export type DueKind = 'look' | 'remove' | 'window' | 'held' | 'promise' | 'plan';
 /** The stage of the tree where a task is done. */
 export type LeadsTo = 'front' | 'remove' | 'pose' | 'wire' | 'guy' | 'watch';
 
@@ -40,7 +41,7 @@ const TITLES: Record<'look' | 'remove' | 'window', (branches: string) => string>
   window: (b) => `${b}: the wire can come off`,
 };
 
-const RANK: Record<DueKind, number> = { remove: 0, look: 1, window: 2, promise: 3, plan: 4 };
+const RANK: Record<DueKind, number> = { remove: 0, look: 1, window: 2, held: 3, promise: 4, plan: 5 };
 /** Sorts what is due: by day, what marks before what is only to be looked at; open plans last. */
 export const urgency = ({ on, kind }: Pick<Due, 'on' | 'kind'>): string => (kind === 'plan' ? 'plan' : on) + RANK[kind];
 
@@ -82,9 +83,9 @@ function wireDue(watched: readonly Watched[], names: Names, onDay: number): Due[
 }
 
 /** Cushions to look at, one walk for those near each other; and ties whose branch is likely to hold by itself. */
-function guysDue(placed: PlacedTree, names: Names, onDay: number): Due[] {
+function guysDue(placed: PlacedTree, names: Names, onDay: number, known?: Known): Due[] {
   const groups: { kind: 'look' | 'window'; day: number; guys: WatchedGuy[] }[] = [];
-  for (const guy of watchGuys(placed, onDay)) {
+  for (const guy of watchGuys(placed, onDay, known)) {
     const kind = guy.holds !== null && guy.holds <= onDay ? 'window' : 'look';
     const day = Math.max(onDay, guy.look);
     // Devices are looked at one by one: each has its own places that press.
@@ -122,9 +123,9 @@ const PROMISE_TITLES: Record<Promised['kind'], (b: string) => string> = {
 };
 
 /** Reserves, sacrifices and cuts that were put off: a task on the day they come back; those of one kind and day are one. */
-function promisesDue(placed: PlacedTree, names: Names, onDay: number): Due[] {
+function promisesDue(placed: PlacedTree, names: Names, onDay: number, known?: Known): Due[] {
   const groups = new Map<string, Promised[]>();
-  for (const p of promisesOf(placed, onDay)) {
+  for (const p of promisesOf(placed, onDay, known)) {
     if (p.on === null) continue;
     const on = p.ready ? isoOf(onDay) : p.on;
     groups.set(`${on} ${p.kind}`, [...(groups.get(`${on} ${p.kind}`) ?? []), { ...p, on }]);
@@ -142,6 +143,21 @@ function promisesDue(placed: PlacedTree, names: Names, onDay: number): Due[] {
       mark: null,
     };
   });
+}
+
+/** Angles to measure some days after wire came off; those of one day are one task. */
+function heldsDue(placed: PlacedTree, names: Names, onDay: number): Due[] {
+  const byDay = new Map<number, string[]>();
+  for (const { coil, on } of heldDue(placed, onDay)) byDay.set(on, [...(byDay.get(on) ?? []), coil.branch]);
+  return [...byDay].map(([day, branches]): Due => ({
+    on: isoOf(Math.max(onDay, day)),
+    kind: 'held',
+    leadsTo: 'watch',
+    branches,
+    title: `${sayBranches(names, branches)}: measure the angle ${branches.length > 1 ? 'they hold' : 'it holds'}`,
+    text: `The wire came off on ${sayDay(day - SPRINGS_BACK_DAYS)}; by now it has sprung back as far as it will. What it holds tells whether it is wired again, and teaches the next forecast.`,
+    mark: null,
+  }));
 }
 
 /** The first step of the plan that is still open, and the stage where it is taken. */
@@ -171,13 +187,19 @@ function raceBar({ coil, race: { window, forecast } }: Watched): RaceBar {
 }
 
 /** What is due on one tree, soonest first: looks at its coils, removals, promises, and else the next open step of its plan. */
-export function dueOn(tree: Tree, onDay: number): { due: Due[]; race: RaceBar | null; coils: number } {
+export function dueOn(tree: Tree, onDay: number, known?: Known): { due: Due[]; race: RaceBar | null; coils: number } {
   const placed = placeTree(tree);
   const names = namesOf(tree);
-  const watched = watch(placed, onDay);
+  const watched = watch(placed, onDay, known);
   const step = nextStep(placed);
   const open: Due[] = step ? [{ ...step, on: isoOf(onDay), kind: 'plan', branches: [], text: 'When you like: nothing is lost by waiting.', mark: null }] : [];
-  const due = [...wireDue(watched, names, onDay), ...guysDue(placed, names, onDay), ...promisesDue(placed, names, onDay), ...open];
+  const due = [
+    ...wireDue(watched, names, onDay),
+    ...guysDue(placed, names, onDay, known),
+    ...heldsDue(placed, names, onDay),
+    ...promisesDue(placed, names, onDay, known),
+    ...open,
+  ];
   due.sort((a, b) => (urgency(a) < urgency(b) ? -1 : 1));
   return { due, race: watched[0] ? raceBar(watched[0]) : null, coils: watched.length };
 }

@@ -1,5 +1,5 @@
 import { dayOf, isoOf, sayDay } from '../units/index.js';
-import { thickensBy, watch, type Watched } from '../growth/index.js';
+import { thickensBy, watch, type Known, type Watched } from '../growth/index.js';
 import { bendingOf, coilHistory, isCutting, namesOf, sessionOf, type PlacedTree } from '../tree/index.js';
 
 /** Something the plan put off, that comes back as a task. */
@@ -58,9 +58,9 @@ function afterGrowth(placed: PlacedTree, id: string, untilD: number, onDay: numb
 }
 
 /** What was put off on a tree: reserves, sacrifices and cuts left for a later session, soonest first. */
-export function promisesOf(placed: PlacedTree, onDay: number): Promised[] {
+export function promisesOf(placed: PlacedTree, onDay: number, known?: Known): Promised[] {
   const { plan } = placed.tree;
-  const watched = plan.decisions.some((d) => d.act === 'reserve' && d.untilSet) ? watch(placed, onDay) : [];
+  const watched = plan.decisions.some((d) => d.act === 'reserve' && d.untilSet) ? watch(placed, onDay, known) : [];
   const found = plan.decisions.flatMap((d): Promised[] => {
     if (!placed.byId.has(d.branch)) return [];
     const promise = (kind: Promised['kind'], f: Found): Promised[] => [{ branch: d.branch, kind, ...f }];

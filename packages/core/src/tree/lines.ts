@@ -48,6 +48,8 @@ export const WIRED_FIELDS = {
   roll: optional(id('the roll that it was cut from')),
 };
 
+const MISSING = optional(whole(0, 200, 'pieces', 'pieces that are not found yet, and may still be in the bark'));
+
 /** Wood that went: how it was, and what is left. */
 const WOOD_OFF = {
   ...ABOUT_BRANCH,
@@ -96,12 +98,14 @@ export const LINE_FIELDS = {
     heldDeg: optional(degrees(-180, 270, 'angle it holds')),
   },
   inspected: { ...ABOUT_COIL, stage: oneOf(MARK_STAGES, 'how far the bark has grown round the wire'), gap: WIRED_FIELDS.gap },
-  cut: { ...ABOUT_COIL, pieces: optional(whole(1, 1000, 'pieces', 'pieces of wire that were cut out')) },
+  cut: { ...ABOUT_COIL, pieces: optional(whole(1, 1000, 'pieces', 'pieces of wire that were cut out')), missing: MISSING },
+  snoozed: { ...ABOUT_COIL, until: day('the day to which the next look is put off') },
   unwired: {
     ...ABOUT_COIL,
     method: optional(oneOf(UNWIRE_METHODS, 'how it came off')),
     heldDeg: optional(degrees(-180, 270, 'angle that the branch held')),
     pieces: optional(whole(1, 1000, 'pieces', 'pieces taken off')),
+    missing: MISSING,
   },
   removed: { ...WOOD_OFF, unlisted: optional(yesNo('taken out of the measures, not cut')) },
   shortened: { ...WOOD_OFF, stub: optional(oneOf(STUBS, 'cut to a stub: what it is for')) },
@@ -109,6 +113,9 @@ export const LINE_FIELDS = {
   repotted: { branch: optional(ABOUT_BRANCH.branch) },
   fed: { branch: optional(ABOUT_BRANCH.branch) },
   styled: { branch: optional(ABOUT_BRANCH.branch) },
+  pruned: { branch: optional(ABOUT_BRANCH.branch) },
+  defoliated: { branch: optional(ABOUT_BRANCH.branch) },
+  ailing: { branch: optional(ABOUT_BRANCH.branch), weeks: optional(whole(1, 104, 'weeks', 'for how long')) },
   note: { branch: optional(ABOUT_BRANCH.branch) },
   photo: { branch: optional(ABOUT_BRANCH.branch) },
   hours: { branch: optional(ABOUT_BRANCH.branch), hours: optional(figure(0, 1000, 'hours', 'time that it took', 0.25)) },

@@ -2,7 +2,7 @@ import { Type, type Static, type TObject } from '@sinclair/typebox';
 import { HABITS } from '../species/index.js';
 import { METALS } from '../wood/index.js';
 import { MOST_BRANCHES } from './measures.js';
-import { bearing, byTag, day, degrees, elevation, id, list, mm, tuple, oneOf, optional, orNull, part, share, whole, words, yesNo } from './describe.js';
+import { bearing, byTag, day, degrees, elevation, figure, id, list, mm, tuple, oneOf, optional, orNull, part, share, whole, words, yesNo } from './describe.js';
 
 export const HANDS = ['cw', 'ccw'] as const;
 export type Hand = (typeof HANDS)[number];
@@ -231,6 +231,8 @@ export const MANNER = {
   firmness: optional(oneOf(FIRMNESSES, 'how firm its wire is')),
   metal: optional(orNull(oneOf(METALS, 'metal of its wire; by its kind where null'))),
   tolerance: optional(oneOf(TOLERANCES, 'marks that it bears: none, or shallow ones that grow out')),
+  pace: optional(orNull(figure(0.2, 5, 'times', 'how fast it thickens, in times the usual of its kind and vigour; by what was seen where null', 0.05))),
+  learnFrom: optional(orNull(day('what was seen before that day teaches nothing'))),
 };
 
 /** How one branch is wired, where that differs from its tree. */
@@ -240,6 +242,7 @@ export const WIRING_MANNER = part(
     metal: optional(oneOf(METALS, 'metal of its wire')),
     firmness: optional(oneOf(FIRMNESSES, 'how firm its wire is')),
     clip: optional(yesNo('it is shaped by cutting as it grows, without wire')),
+    past: optional(figure(0, 0.25, 'share', 'how far past its target its bends are left to settle', 0.05)),
   },
   'how one branch is wired',
 );

@@ -4,14 +4,21 @@ import { branchIn, type LineOf, type MarkStage, type RecordLine, type Wrap } fro
 import type { Hand, Start } from './plan-parts.js';
 import type { Tree } from './types.js';
 
+const stood = new WeakMap<readonly RecordLine[], RecordLine[]>();
+
 /** What stands after corrections: replaced and withdrawn lines are left out, in order of date. */
 export function standing(record: readonly RecordLine[]): RecordLine[] {
-  const replaced = new Set(record.map((e) => e.corrects).filter(Boolean));
-  return record
-    .filter((e) => e.kind !== 'withdrawn' && !(e.id && replaced.has(e.id)))
-    .map((e, i) => ({ e, i, day: dayOf(e.on) }))
-    .sort((a, b) => a.day - b.day || a.i - b.i)
-    .map(({ e }) => e);
+  let found = stood.get(record);
+  if (!found) {
+    const replaced = new Set(record.map((e) => e.corrects).filter(Boolean));
+    found = record
+      .filter((e) => e.kind !== 'withdrawn' && !(e.id && replaced.has(e.id)))
+      .map((e, i) => ({ e, i, day: dayOf(e.on) }))
+      .sort((a, b) => a.day - b.day || a.i - b.i)
+      .map(({ e }) => e);
+    stood.set(record, found);
+  }
+  return found;
 }
 
 /** A coil that is on a branch, as recorded, with what was seen of it since. */
@@ -30,7 +37,9 @@ export interface Coil {
   bentDeg: number | null;
   targetDeg: number | null;
   over: number | null;
-  seen: { day: number; stage: MarkStage }[];
+  turns: number | null;
+  /** What was seen of it, with the gap left where it was told, mm. */
+  seen: { day: number; stage: MarkStage; gap?: number }[];
 }
 
 /** Whether a line of the record took a branch off, by itself or along with another. */
@@ -59,23 +68,31 @@ function coilFrom(line: LineOf<'wired'>, tree: Tree): Coil {
     bentDeg: line.bentDeg ?? null,
     targetDeg: line.targetDeg ?? null,
     over: line.over ?? null,
+    turns: line.turns ?? null,
     seen: [],
   };
 }
 
+/** A coil with the day it came off (null: still on), and the line that tells how; none where it went with its branch. */
+export interface CoilOnce extends Coil {
+  offOn: number | null;
+  off: LineOf<'unwired'> | null;
+}
+
 /** Every coil ever put on by a day, with the day it came off (null: still on). Wire comes off with `unwired` or with its branch. */
-export function coilHistory(tree: Tree, onDay: number): (Coil & { offOn: number | null })[] {
-  const coils: (Coil & { offOn: number | null })[] = [];
+export function coilHistory(tree: Tree, onDay: number): CoilOnce[] {
+  const coils: CoilOnce[] = [];
   for (const line of standing(tree.record)) {
     const day = dayOf(line.on);
     if (day > onDay) break;
     if (line.kind === 'wired') {
-      coils.push({ ...coilFrom(line, tree), offOn: null });
+      coils.push({ ...coilFrom(line, tree), offOn: null, off: null });
       continue;
     }
     for (const coil of coils.filter((c) => c.offOn === null)) {
-      if (line.kind === 'inspected' && isAbout(line, coil)) coil.seen.push({ day, stage: line.stage });
-      if ((line.kind === 'unwired' && isAbout(line, coil)) || tookOff(line, coil.branch)) coil.offOn = day;
+      if (line.kind === 'inspected' && isAbout(line, coil)) coil.seen.push({ day, stage: line.stage, ...(line.gap === undefined ? {} : { gap: line.gap }) });
+      const unwired = line.kind === 'unwired' && isAbout(line, coil) ? line : null;
+      if (unwired || tookOff(line, coil.branch)) Object.assign(coil, { offOn: day, off: unwired });
     }
   }
   return coils;

@@ -1,12 +1,17 @@
 /** Dates are whole day numbers (days since 1970-01-01) inside the core, ISO dates outside. */
 const MS_PER_DAY = 86_400_000;
 
+const MONTH_DAYS = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];
+const isLeap = (year: number): boolean => (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0;
+
 /** Day number of an ISO date (YYYY-MM-DD); NaN when the text is no calendar date. */
 export function dayOf(iso: string): number {
   const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(iso);
   if (!match) return NaN;
-  const day = Date.UTC(+match[1]!, +match[2]! - 1, +match[3]!) / MS_PER_DAY;
-  return isoOf(day) === iso ? day : NaN;
+  const [year, month, date] = [+match[1]!, +match[2]! - 1, +match[3]!];
+  const days = MONTH_DAYS[month];
+  if (days === undefined || date < 1 || date > days + (month === 1 && isLeap(year) ? 1 : 0)) return NaN;
+  return Date.UTC(year, month, date) / MS_PER_DAY;
 }
 
 /** ISO date of a day number. */

@@ -1,0 +1,173 @@
+import { dayOf, toDeg } from '../units/index.js';
+import { growingDaysAlong, grownAlong, type Course } from './course.js';
+import { speciesOf } from '../species/index.js';
+import { heldShare } from '../wood/index.js';
+import { coilHistory, standing, woodIn, type Coil, type CoilOnce, type PlacedTree } from '../tree/index.js';
+import { courseOf, growthFactor, stateOf } from './coil-state.js';
+import { expectedGrowth, stretchesOf, type CoilState } from './forecast.js';
+import { after, NOTHING_LEARNT, type Known, type Said } from './known.js';
+import { learn, type Learnt, type SeenStage, type Sighting } from './learn.js';
+import { NOTHING_KNOWN, type Guess } from './unknown.js';
+
+/** What a tree's record taught. */
+export interface Learned extends Learnt {
+  /** The logarithm of how much more than computed springs back when wire comes off. */
+  spring: Guess;
+  /** The angle that a branch held when a coil went on: what was measured, or foreseen, when the one before it came off; degrees. */
+  heldBefore: (coil: Pick<Coil, 'branch' | 'since'>) => number;
+  /** What was measured of springing back, beside what others said; and at how many coils. */
+  springSaid: Said;
+  /** Looks, gaps and thicknesses that growth was learnt from. */
+  looks: number;
+}
+
+/** How well a gap, and a caliper on bark, tell growth; mm of radius. */
+const GAP_ERROR = 0.15;
+const CALIPER_ERROR = 0.15;
+/** A season comes early or late by about so many days. */
+const SEASON_DAYS = 9;
+/** A pace said by the artist is taken nearly as said. */
+const SAID_SD = 0.08;
+/** How well a bend's angle is measured, degrees; and how far one bend differs from another of its tree. */
+const ANGLE_ERROR = 3;
+const BEND_SD = 0.3;
+/** The angle that a branch holds is what is measured within so many days of unwiring. */
+const HOLDS_WITHIN = 60;
+const LEAST_SPRING = 0.3;
+
+const NO_SPRING: Guess = { mean: 0, sd: 0 };
+
+type History = ReturnType<typeof coilHistory>;
+
+/** The looks that tell something of their own: the last at which a coil was still clear, and of each later stage the first and the last. */
+const telling = (seen: Coil['seen']): Coil['seen'] =>
+  seen.filter((s, i) => {
+    const same = (other: Coil['seen'][number] | undefined): boolean => other?.stage === s.stage;
+    return !same(seen[i + 1]) || (s.stage !== 'clear' && !same(seen[i - 1])) || s.gap !== undefined;
+  });
+
+/** Stages and gaps seen on coils, those off included, and thicknesses measured again. */
+function sightingsOf(placed: PlacedTree, history: History, states: ReadonlyMap<Coil, CoilState>, since: number, onDay: number): Sighting[] {
+  const seen = history.flatMap((coil): Sighting[] => {
+    const state = states.get(coil)!;
+    const off = (day: number): number => (expectedGrowth(state, day + SEASON_DAYS) - expectedGrowth(state, day - SEASON_DAYS)) / 2;
+    const expectedBy = (day: number): SeenStage['expected'] =>
+      stretchesOf(state).map((s) => ({
+        growth: (expectedGrowth(state, day) / state.factor) * s.factor,
+        off: (off(day) / state.factor) * s.factor,
+        allowance: s.allowance,
+      }));
+    return telling(coil.seen.filter(({ day }) => day >= since)).flatMap(({ day, stage, gap }): Sighting[] => [
+      { branch: coil.branch, stage, expected: expectedBy(day), markLimit: state.markLimit, wireDiameter: coil.size },
+      ...(gap !== undefined && gap > 0 && coil.gap > 0
+        ? [{ branch: coil.branch, expected: expectedGrowth(state, day), off: off(day), grown: Math.max(0, coil.gap - gap), within: GAP_ERROR }]
+        : []),
+    ]);
+  });
+  return [...seen, ...thicknesses(placed, since, onDay)];
+}
+
+/** Growth between two measurements of one branch's thickness. */
+function thicknesses(placed: PlacedTree, since: number, onDay: number): Sighting[] {
+  const last = new Map<string, { day: number; d: number }>();
+  const { tree } = placed;
+  const species = speciesOf(tree.species);
+  return standing(tree.record).flatMap((line): Sighting[] => {
+    if (line.kind !== 'measured' || !line.branch || !line.d || !woodIn(placed, line.branch)) return [];
+    const now = { day: dayOf(line.on), d: line.d };
+    const before = last.get(line.branch);
+    last.set(line.branch, now);
+    if (!before || before.day < since || now.day > onDay || now.day - before.day < 14) return [];
+    const share = grownAlong(species, tree.site.hemisphere, courseOf(placed, NOTHING_LEARNT), before.day, now.day);
+    const expected = species.yearlyGrowth.value * growthFactor(placed, line.branch) * share;
+    return [{ branch: line.branch, expected, off: 0, grown: (now.d - before.d) / 2, within: CALIPER_ERROR }];
+  });
+}
+
+/** The bend that a branch held after its wire came off, degrees: the last measured within two months; null where none was. */
+export function heldAfter(placed: PlacedTree, { branch, offOn, off }: History[number], onDay: number): number | null {
+  if (offOn === null || offOn > onDay) return null;
+  const later = standing(placed.tree.record).flatMap((line) => {
+    if (line.kind !== 'measured' || line.branch !== branch || line.heldDeg === undefined) return [];
+    const day = dayOf(line.on);
+    return day >= offOn && day <= Math.min(onDay, offOn + HOLDS_WITHIN) ? [line.heldDeg] : [];
+  });
+  return later[later.length - 1] ?? off?.heldDeg ?? null;
+}
+
+/** The bend that the forecast has a branch hold after its wire came off on a day, degrees, by median growth; null without a noted bend. */
+export function heldByForecast(state: CoilState, coil: Coil, day: number): { wiredDeg: number; heldDeg: number } | null {
+  if (!state.bend || !coil.bentDeg) return null;
+  const { species, hemisphere, course, since, diameter } = state;
+  const wiredDeg = toDeg(state.bend.wired * (coil.over ?? state.bend.assumedLength ?? 0));
+  const share = heldShare({
+    diameter,
+    curvature: state.bend.wired,
+    recoverable: state.bend.stored,
+    growingDays: growingDaysAlong(species, hemisphere, course, since, day),
+    relaxedShare: species.relaxedShare.value,
+    relaxationDays: species.relaxationDays.value,
+    radialGrowth: expectedGrowth(state, day),
+  });
+  return { wiredDeg, heldDeg: wiredDeg * share };
+}
+
+/** What the angles measured after unwiring say of how much springs back: logarithm of the share of what was computed. docs: Learning. */
+function springSaid(placed: PlacedTree, history: History, states: ReadonlyMap<Coil, CoilState>, since: number, onDay: number): Said {
+  let [sum, precision] = [0, 0];
+  for (const coil of history) {
+    const held = heldAfter(placed, coil, onDay);
+    const computed = held === null || coil.offOn! < since ? null : heldByForecast(states.get(coil)!, coil, coil.offOn!);
+    if (held === null || !computed) continue;
+    const lost = computed.wiredDeg - computed.heldDeg;
+    if (lost < 0.5) continue;
+    const weight = 1 / ((ANGLE_ERROR / lost) ** 2 + BEND_SD ** 2);
+    sum += weight * Math.log(Math.max(LEAST_SPRING * lost, computed.wiredDeg - held) / lost);
+    precision += weight;
+  }
+  return { mean: precision ? sum / precision : 0, precision };
+}
+
+/** What a tree's growth is taken for before its own looks count: what its artist said, else what others of its kind showed. */
+const firstGuess = ({ tree }: PlacedTree, known: Known): Guess => (tree.plan.pace ? { mean: Math.log(tree.plan.pace), sd: SAID_SD } : known.growth);
+
+/** Wire that goes on again within so many days goes on to the shape that the one before it left. */
+const AGAIN_WITHIN = 400;
+
+/** The angle that each branch holds from the coil before, by the coil's day; 0 where there was none. */
+function heldBeforeOf(placed: PlacedTree, history: History, course: Course, onDay: number): Learned['heldBefore'] {
+  const held = new Map<CoilOnce, number>();
+  const before = ({ branch, since }: Pick<Coil, 'branch' | 'since'>): number => {
+    const last = history.filter((c) => c.branch === branch && c.offOn !== null && c.offOn <= since && c.since < since && since - c.offOn <= AGAIN_WITHIN).pop();
+    return last ? angleOf(last) : 0;
+  };
+  const angleOf = (coil: CoilOnce): number => {
+    if (!held.has(coil)) {
+      const state = (): CoilState => stateOf(placed, coil, NOTHING_KNOWN, { course, spring: NO_SPRING, heldBefore: before(coil) });
+      held.set(coil, heldAfter(placed, coil, onDay) ?? heldByForecast(state(), coil, coil.offOn!)?.heldDeg ?? 0);
+    }
+    return held.get(coil)!;
+  };
+  return before;
+}
+
+/** What every look, gap, thickness and spring-back on the tree says of its branches, coils already off included. */
+export function learnedOf(placed: PlacedTree, onDay: number, known: Known = NOTHING_LEARNT): Learned {
+  const { tree } = placed;
+  const since = tree.plan.learnFrom ? dayOf(tree.plan.learnFrom) : -Infinity;
+  const course = courseOf(placed, known);
+  const history = coilHistory(tree, onDay).filter((coil) => woodIn(placed, coil.branch) !== undefined);
+  const heldBefore = heldBeforeOf(placed, history, course, onDay);
+  const states = new Map<Coil, CoilState>(
+    history.map((coil) => [coil, stateOf(placed, coil, NOTHING_KNOWN, { course, spring: NO_SPRING, heldBefore: heldBefore(coil) })]),
+  );
+  const sightings = sightingsOf(placed, history, states, since, onDay);
+  const spring = springSaid(placed, history, states, since, onDay);
+  return {
+    ...learn(sightings, firstGuess(placed, known)),
+    spring: after(known.spring, spring),
+    springSaid: spring,
+    heldBefore,
+    looks: sightings.length,
+  };
+}

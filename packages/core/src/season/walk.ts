@@ -1,0 +1,73 @@
+import { dayOf, isoOf } from '../units/index.js';
+import { dueDay, lookFirst, unwiringOf, watch, watchGuys, type Known, type Unwiring } from '../growth/index.js';
+import { DEVICE_WORDS } from '../guy/index.js';
+import { namesOf, placeTree, type MarkStage, type Tree } from '../tree/index.js';
+import { gatherRounds } from './rounds.js';
+
+/** One thing on a tree that is looked at on a walk: a coil, a tie or a device. */
+export interface WalkItem {
+  kind: 'wire' | 'tie';
+  branch: string;
+  /** The run that the coil belongs to, or the tie's or device's id. */
+  of: string;
+  /** The branch by its place, and what is on it: "2.5 mm copper", "tie", "spreader". */
+  name: string;
+  what: string;
+  since: string;
+  /** The day before which a look is not worth the walk, and the day by which it must be; ISO. */
+  first: string;
+  last: string;
+  seen: { on: string; stage: MarkStage } | null;
+  because: string[];
+  unwiring: Unwiring | null;
+}
+
+/** All that is on a tree and wants looks, as a phone takes it along. */
+export function walkItems(tree: Tree, onDay: number, known?: Known): WalkItem[] {
+  const placed = placeTree(tree);
+  const names = namesOf(tree);
+  const wires = watch(placed, onDay, known).map((w): WalkItem => {
+    const { branch, run, metal, size, strands, since } = w.coil;
+    return {
+      kind: 'wire',
+      branch,
+      of: run,
+      name: names(branch),
+      what: `${size.toFixed(1)} mm ${metal}${strands > 1 ? ` × ${strands}` : ''}`,
+      since: isoOf(since),
+      first: isoOf(lookFirst(w, onDay)),
+      last: isoOf(dueDay(w, onDay)),
+      seen: w.lastSeen && { on: isoOf(w.lastSeen.day), stage: w.lastSeen.stage },
+      because: w.race.because,
+      unwiring: unwiringOf(w, onDay),
+    };
+  });
+  const ties = watchGuys(placed, onDay, known).map((g): WalkItem => {
+    const what = g.device ? DEVICE_WORDS[g.device].name : 'tie';
+    return {
+      kind: 'tie',
+      branch: g.branch,
+      of: g.guy,
+      name: names(g.branch),
+      what,
+      since: isoOf(g.since),
+      first: isoOf(Math.ceil((g.seen + g.look) / 2)),
+      last: isoOf(g.look),
+      seen: g.bark && { on: isoOf(g.seen), stage: g.bark },
+      because: [
+        g.holds !== null && g.holds <= onDay
+          ? 'Likely to hold by itself: let it out a little, and see.'
+          : `Is the ${what} taut, how does the bark look where it presses?`,
+      ],
+      unwiring: null,
+    };
+  });
+  return [...wires, ...ties];
+}
+
+/** The walks that a yard's items ask for from a day on. docs: Rounds. */
+export const walksOf = <I extends Pick<WalkItem, 'first' | 'last'>>(items: readonly I[], onDay: number): { day: string; items: I[] }[] =>
+  gatherRounds(
+    items.map((item) => ({ item, first: dayOf(item.first), last: dayOf(item.last) })),
+    onDay,
+  ).map(({ day, looks }) => ({ day: isoOf(day), items: looks.map((l) => l.item) }));
