@@ -1,18 +1,28 @@
 // Loads the demo studio into a running server that holds no tree yet.
 import { rack, studio } from './studio.mjs';
 
-/** Sends every tree of the studio and its rack to a server; returns how many. */
+/** The yard's benches in walking order, with the trees that stand on them. */
+const BENCHES = [
+  { id: 'slip', name: 'By the slip', trees: ['Lantern', 'Gannet'] },
+  { id: 'loft', name: 'Under the sail loft', trees: ['Squall', 'Old Ferry', 'Marigold'] },
+  { id: 'lee', name: 'Lee wall', trees: ['Perseverance'] },
+];
+
+/** Sends the studio's benches, trees and rack to a server; returns how many. */
 export async function loadStudio(address) {
-  const post = (path, body) => fetch(`${address}${path}`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+  const send = async (method, path, body, what) => {
+    const answer = await fetch(`${address}${path}`, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+    if (!answer.ok) throw new Error(`${what} was refused: ${await answer.text()}`);
+    return answer.status === 204 ? null : answer.json();
+  };
   const { today } = await (await fetch(`${address}/api/yard`)).json();
   const trees = studio(today);
+  await send('PUT', '/api/benches', { benches: BENCHES.map(({ id, name }) => ({ id, name })) }, 'The list of benches');
   for (const tree of trees) {
-    const answer = await post('/api/trees/import', tree);
-    if (!answer.ok) throw new Error(`${tree.name} was refused: ${await answer.text()}`);
+    const { id } = await send('POST', '/api/trees/import', tree, tree.name);
+    const bench = BENCHES.find((b) => b.trees.includes(tree.name));
+    if (bench) await send('PUT', `/api/trees/${id}/bench`, { bench: bench.id }, `The bench of ${tree.name}`);
   }
-  for (const line of rack(today)) {
-    const answer = await post('/api/rack/lines', { line });
-    if (!answer.ok) throw new Error(`The rack's ${line.id} was refused: ${await answer.text()}`);
-  }
+  for (const line of rack(today)) await send('POST', '/api/rack/lines', { line }, `The rack's ${line.id}`);
   return trees.length;
 }

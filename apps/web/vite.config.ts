@@ -1,11 +1,31 @@
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
 import { compression } from 'vite-plugin-compression2';
 
 export default defineConfig({
   // Compressed once, here, as well as it goes; the server hands these out.
-  plugins: [react(), tailwindcss(), compression({ algorithms: ['brotliCompress', 'gzip'], include: /\.(js|css|html|svg)$/ })],
+  plugins: [
+    react(),
+    tailwindcss(),
+    // Kept on a phone that opened the walk: its pages open without a network; data is never kept by the worker.
+    VitePWA({
+      registerType: 'autoUpdate',
+      injectRegister: null,
+      manifest: {
+        name: 'Ustle',
+        short_name: 'Ustle',
+        start_url: '/walk',
+        display: 'standalone',
+        background_color: '#F3EEE2',
+        theme_color: '#F3EEE2',
+        icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
+      },
+      workbox: { globPatterns: ['**/*.{js,css,html,svg,woff2}'], navigateFallbackDenylist: [/^\/api\//], maximumFileSizeToCacheInBytes: 4_000_000 },
+    }),
+    compression({ algorithms: ['brotliCompress', 'gzip'], include: /\.(js|css|html|svg)$/ }),
+  ],
   worker: { format: 'es' },
   server: { port: 4516, proxy: { '/api': 'http://localhost:4517' } },
   build: { target: 'es2022', chunkSizeWarningLimit: 1200 },

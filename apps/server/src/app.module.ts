@@ -1,26 +1,50 @@
 import { Module } from '@nestjs/common';
+import { ThrottlerModule } from '@nestjs/throttler';
+import { AccessController } from './access/access.controller.js';
+import { AccessService } from './access/access.service.js';
 import { ActsController } from './acts/acts.controller.js';
 import { BenchController } from './bench/bench.controller.js';
 import { BenchService } from './bench/bench.service.js';
 import { DevicesController } from './devices/devices.controller.js';
+import { KnownController } from './known/known.controller.js';
+import { KnownService } from './known/known.service.js';
+import { MailController } from './mail/mail.controller.js';
+import { MailService } from './mail/mail.service.js';
 import { ComputeService } from './plans/compute.service.js';
 import { RackController } from './rack/rack.controller.js';
 import { RackService } from './rack/rack.service.js';
 import { StoreModule } from './store/store.module.js';
 import { TreesController } from './trees/trees.controller.js';
 import { TreesService } from './trees/trees.service.js';
+import { BenchesService } from './walk/benches.service.js';
+import { WalkController } from './walk/walk.controller.js';
 import { YardController } from './yard/yard.controller.js';
+
+/** Tries are counted by the address that they come from. */
+const THROTTLE = ThrottlerModule.forRoot([{ ttl: 60_000, limit: 600 }]);
+
+@Module({ imports: [THROTTLE], providers: [AccessService], controllers: [AccessController], exports: [AccessService] })
+class AccessModule {}
 
 @Module({ providers: [ComputeService], exports: [ComputeService] })
 class ComputeModule {}
 
-@Module({ imports: [ComputeModule], providers: [TreesService], controllers: [TreesController], exports: [TreesService] })
+@Module({
+  imports: [ComputeModule],
+  providers: [TreesService, KnownService],
+  controllers: [TreesController, KnownController],
+  exports: [TreesService, KnownService],
+})
 class TreesModule {}
 
 @Module({ imports: [TreesModule], controllers: [ActsController] })
 class ActsModule {}
 
-@Module({ imports: [TreesModule, ComputeModule], providers: [BenchService], controllers: [BenchController] })
+@Module({
+  imports: [TreesModule, ComputeModule, AccessModule],
+  providers: [BenchService, BenchesService, MailService],
+  controllers: [BenchController, WalkController, MailController],
+})
 class BenchModule {}
 
 @Module({ imports: [TreesModule, ComputeModule], providers: [RackService], controllers: [RackController] })
@@ -32,5 +56,5 @@ class DevicesModule {}
 @Module({ controllers: [YardController] })
 class YardModule {}
 
-@Module({ imports: [StoreModule, BenchModule, TreesModule, ActsModule, RackModule, DevicesModule, YardModule] })
+@Module({ imports: [StoreModule, AccessModule, BenchModule, TreesModule, ActsModule, RackModule, DevicesModule, YardModule] })
 export class AppModule {}

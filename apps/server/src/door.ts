@@ -1,5 +1,6 @@
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import { paths, type Problem } from '@ustle/contract';
+import { ownAddresses } from './access/access.service.js';
 
 const LOOPBACK = /^(localhost|127(\.\d{1,3}){3}|\[::1\])$/i;
 const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
@@ -7,7 +8,13 @@ const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
 const hostIn = (header: string | undefined): string => (header ?? '').replace(/:\d+$/, '');
 
 /** Only this machine's own names, and the one that was chosen, are answered: another name that leads here is somebody else's page. */
-const known = (host: string): boolean => LOOPBACK.test(host) || host === process.env.USTLE_HOST;
+const known = (host: string): boolean => {
+  const chosen = process.env.USTLE_HOST;
+  return LOOPBACK.test(host) || host === chosen || (chosen === ANY_ADDRESS && ownAddresses().includes(host));
+};
+
+/** Listens on all of the machine's addresses. */
+const ANY_ADDRESS = '0.0.0.0';
 
 const refuse = (response: Response, status: number, problem: Problem): void => void response.status(status).json(problem);
 

@@ -7,6 +7,8 @@ import { LARGEST_FILE_BYTES } from '@ustle/files';
 import compression from 'compression';
 import express from 'express';
 import helmet from 'helmet';
+import { AccessService } from './access/access.service.js';
+import { gate } from './access/gate.js';
 import { documentApi } from './api-docs.js';
 import { AppModule } from './app.module.js';
 import { door } from './door.js';
@@ -76,6 +78,7 @@ async function start(): Promise<void> {
   const app = await NestFactory.create<NestExpressApplication>(AppModule, { bodyParser: false, logger: ['error', 'warn'], abortOnError: false });
   app.use(policy);
   app.use(door);
+  app.use(gate(app.get(AccessService)));
   // A stream of readings is told line by line, as they come.
   app.use(
     compression({

@@ -66,6 +66,7 @@ export function storeProblem(error: unknown): ProblemException | null {
 /** Refusals that come from reading the body, before any rule of ours was asked. */
 const BODY_PROBLEMS: Record<number, Problem> = {
   400: { code: 'not-json', message: 'The body of the request is not JSON.', field: '/' },
+  429: { code: 'too-often', field: 'passphrase', message: 'That was tried too often. Wait a minute, then try again.' },
   413: { code: 'too-large', message: 'That is larger than the server reads: a tree file has at most 8 MB.', field: '/' },
 };
 

@@ -17,6 +17,11 @@ const router = createBrowserRouter([
       { index: true, element: <Navigate to="/bench" replace /> },
       { path: 'bench', element: <BenchPage />, errorElement: <ErrorPage /> },
       { path: 'season', element: <SeasonPage />, errorElement: <ErrorPage /> },
+      { path: 'walk', lazy: async () => ({ Component: (await import('./walk/WalkPage')).WalkPage }), errorElement: <ErrorPage /> },
+      { path: 'walk/benches', lazy: async () => ({ Component: (await import('./walk/BenchesPage')).BenchesPage }), errorElement: <ErrorPage /> },
+      { path: 'walk/sheet', lazy: async () => ({ Component: (await import('./walk/SheetPage')).SheetPage }), errorElement: <ErrorPage /> },
+      { path: 'walk/tags', lazy: async () => ({ Component: (await import('./walk/TagsPage')).TagsPage }), errorElement: <ErrorPage /> },
+      { path: 'phone', lazy: async () => ({ Component: (await import('./access/PhonePage')).PhonePage }), errorElement: <ErrorPage /> },
       { path: 'rack', lazy: async () => ({ Component: (await import('./rack/RackPage')).RackPage }), errorElement: <ErrorPage /> },
       // The turntable brings three.js: only a tree's page waits for it.
       { path: 'tree/:id/cuts', lazy: async () => ({ Component: (await import('./stages/remove/CutListPage')).CutListPage }), errorElement: <ErrorPage /> },

@@ -1,4 +1,4 @@
-import type { Due, Piece, RaceBar, RecordLine, Stock, Tree } from '@ustle/core';
+import type { Bench, Calibration, DayMean, Due, Piece, RaceBar, RecordLine, Stock, Tree, WalkItem } from '@ustle/core';
 
 export interface YardView {
   name: string;
@@ -46,6 +46,9 @@ export interface TreeSummary {
   asideOn: string | null;
   next: Due | null;
   race: RaceBar | null;
+  /** The bench that it stands on; null where nobody said. */
+  bench: string | null;
+  hemisphere: Tree['site']['hemisphere'];
 }
 
 /** The rack as it stands, and the wire that settled plans have spoken for. */
@@ -82,4 +85,65 @@ export interface Problem {
   faults?: Fault[];
   /** Where somebody else was first: the tree as it is now. */
   current?: StoredTree;
+}
+
+/** A thing to look at, with the tree that it is on. */
+export interface WalkStop extends WalkItem {
+  tree: string;
+  treeName: string;
+  species: string;
+  bench: string | null;
+  revision: number;
+  /** The day of the walk that takes it along, ISO. */
+  walk: string;
+}
+
+/** All that wants looks in the yard, and the walks that take it along. */
+export interface WalkView {
+  on: string;
+  benches: Bench[];
+  stops: WalkStop[];
+}
+
+/** How a kind of tree has grown and sprung back here, against what was foreseen. */
+export interface LearnedView {
+  species: string;
+  name: string;
+  trees: number;
+  looks: number;
+  /** How much faster than usual its trees thicken here, times, with the range of four in five for a further tree. */
+  pace: { likely: number; low: number; high: number };
+  /** How much more than computed springs back, times. */
+  spring: { likely: number; low: number; high: number };
+  cases: Calibration;
+}
+
+export interface WeatherView {
+  /** Whether growth is counted by its warmth. */
+  on: boolean;
+  station: string;
+  /** The last weeks' daily means, °C. */
+  days: DayMean[];
+  /** By how many days the season is ahead of the usual one of the place. */
+  ahead: number;
+  missing: number;
+}
+
+/** A notice that the yard sent. */
+export interface MailView {
+  id: string;
+  on: string;
+  subject: string;
+  text: string;
+}
+
+export interface AccessView {
+  /** Whether other devices of the network are let in at all. */
+  open: boolean;
+  passphrase: boolean;
+  /** Whether the one who asks is in: always on the machine itself. */
+  inside: boolean;
+  here: boolean;
+  /** Addresses by which a phone reaches it. */
+  addresses: string[];
 }

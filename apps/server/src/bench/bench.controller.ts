@@ -1,7 +1,9 @@
-import { Controller, Get, Header, Req, Res } from '@nestjs/common';
+import { Controller, Get, Header, Query, Req, Res } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { paths } from '@ustle/contract';
 import { writeCalendar } from '@ustle/files';
 import type { Request, Response } from 'express';
+import { AccessService } from '../access/access.service.js';
 import { Clock } from '../store/clock.service.js';
 import { BenchService } from './bench.service.js';
 import { Packed } from './packed.js';
@@ -14,6 +16,7 @@ export class BenchController {
   constructor(
     private readonly bench: BenchService,
     private readonly clock: Clock,
+    private readonly access: AccessService,
   ) {}
 
   @Get('trees')
@@ -28,11 +31,17 @@ export class BenchController {
     return { from: this.clock.todayIso(), days: await this.bench.due() };
   }
 
+  @Get('feed')
+  @ApiOperation({ summary: 'The address by which a calendar program follows the season' })
+  async feed(): Promise<{ path: string }> {
+    return { path: `${paths.calendar}?key=${await this.access.feedKey()}` };
+  }
+
   @Get('season.ics')
   @Header('Content-Type', 'text/calendar; charset=utf-8')
-  @Header('Content-Disposition', 'attachment; filename="ustle-season.ics"')
-  @ApiOperation({ summary: 'The same as an iCalendar file' })
-  async calendar(): Promise<string> {
+  @ApiOperation({ summary: 'The same as an iCalendar file; with the key of the feed it is one to subscribe to' })
+  async calendar(@Query('key') key: string | undefined, @Res({ passthrough: true }) response: Response): Promise<string> {
+    response.setHeader('Content-Disposition', `${key ? 'inline' : 'attachment'}; filename="ustle-season.ics"`);
     const dated = (await this.bench.due()).filter((d) => d.kind !== 'plan');
     const days = dated.map((d) => ({ uid: `${d.tree}-${d.kind}-${d.branches.join('+')}`, on: d.on, title: `${d.treeName}: ${d.title}`, text: d.text }));
     return writeCalendar('Ustle: wire and trees', days, this.clock.todayIso());

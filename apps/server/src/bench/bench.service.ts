@@ -1,13 +1,15 @@
 import { Injectable } from '@nestjs/common';
-import type { DueView, TreeSummary } from '@ustle/contract';
-import { findSpecies, urgency, type dueOn } from '@ustle/core';
+import type { DueView, TreeSummary, WalkStop, WalkView } from '@ustle/contract';
+import { findSpecies, urgency, walksOf, type Known } from '@ustle/core';
+import { KnownService } from '../known/known.service.js';
 import { ComputeService } from '../plans/compute.service.js';
+import type { Sum } from '../plans/compute.worker.js';
 import { Clock } from '../store/clock.service.js';
 import { Store } from '../store/store.service.js';
 import { TreesService } from '../trees/trees.service.js';
+import { BenchesService } from '../walk/benches.service.js';
 
 type Listed = Awaited<ReturnType<TreesService['listed']>>[number];
-type Sum = ReturnType<typeof dueOn>;
 
 /** What the bench and the season show of every tree; forecasts are kept until the tree or the day changes. */
 @Injectable()
@@ -20,14 +22,22 @@ export class BenchService {
     private readonly compute: ComputeService,
     private readonly clock: Clock,
     private readonly store: Store,
+    private readonly known: KnownService,
+    private readonly benches: BenchesService,
   ) {}
 
-  private sumOf({ id, revision, recorded }: Listed): Promise<Sum> {
+  /** Every tree with what is due on it. */
+  private async sums(): Promise<{ row: Listed; sum: Sum }[]> {
+    const rows = await this.trees.listed();
+    return Promise.all(rows.map(async (row) => ({ row, sum: await this.sumOf(row, await this.known.among(rows, row.species, row.id)) })));
+  }
+
+  private sumOf({ id, revision, recorded }: Listed, known: Known): Promise<Sum> {
     const today = this.clock.today();
-    const key = `${revision}/${recorded}/${today}`;
+    const key = `${revision}/${recorded}/${today}/${JSON.stringify(known)}`;
     const before = this.kept.get(id);
     if (before?.key === key) return before.sum;
-    const sum = this.trees.tree(id).then(({ tree }) => this.compute.dueOn(tree, today));
+    const sum = this.trees.tree(id).then(({ tree }) => this.compute.dueOn(tree, today, known));
     sum.catch(() => this.kept.delete(id));
     this.kept.set(id, { key, sum });
     return sum;
@@ -45,25 +55,44 @@ export class BenchService {
 
   /** Dated work first, soonest on top; then open plans; then trees that rest. */
   private async inOrder(): Promise<TreeSummary[]> {
-    const all = await Promise.all(
-      (await this.trees.listed()).map(async (row): Promise<TreeSummary> => {
-        const { due, race, coils } = await this.sumOf(row);
-        const { id, name, revision, asideOn } = row;
-        return { id, name, asideOn, species: findSpecies(row.species)!.name, revision, coils, race, next: due[0] ?? null };
-      }),
-    );
+    const stands = await this.benches.stands();
+    const all = (await this.sums()).map(({ row, sum: { due, race, coils, hemisphere } }): TreeSummary => {
+      const { id, name, revision, asideOn } = row;
+      return {
+        id,
+        name,
+        asideOn,
+        species: findSpecies(row.species)!.name,
+        revision,
+        coils,
+        race,
+        next: due[0] ?? null,
+        bench: stands.get(id) ?? null,
+        hemisphere,
+      };
+    });
     const rank = (t: TreeSummary): string => (t.next ? urgency(t.next) : 'z');
     return all.sort((a, b) => (rank(a) + a.name < rank(b) + b.name ? -1 : 1));
   }
 
   async due(): Promise<DueView[]> {
-    const rows = await this.trees.listed();
-    const all = await Promise.all(
-      rows.map(async (row) =>
-        // Of a tree put aside only its wire is due: that does not wait.
-        (await this.sumOf(row)).due.filter((d) => !row.asideOn || d.leadsTo === 'watch').map((d): DueView => ({ ...d, tree: row.id, treeName: row.name })),
-      ),
+    // Of a tree put aside only its wire is due: that does not wait.
+    const all = (await this.sums()).flatMap(({ row, sum }) =>
+      sum.due.filter((d) => !row.asideOn || d.leadsTo === 'watch').map((d): DueView => ({ ...d, tree: row.id, treeName: row.name })),
     );
-    return all.flat().sort((a, b) => (urgency(a) + a.treeName < urgency(b) + b.treeName ? -1 : 1));
+    return all.sort((a, b) => (urgency(a) + a.treeName < urgency(b) + b.treeName ? -1 : 1));
+  }
+
+  /** All that wants looks, bench by bench in walking order, with the walk that takes it along. */
+  async walk(): Promise<WalkView> {
+    const [sums, benches, stands] = [await this.sums(), await this.benches.list(), await this.benches.stands()];
+    const items = sums.flatMap(({ row: { id, name, species, revision }, sum }) =>
+      sum.items.map((item) => ({ ...item, tree: id, treeName: name, species: findSpecies(species)!.name, revision, bench: stands.get(id) ?? null })),
+    );
+    const place = new Map(benches.map((b, i) => [b.id, i]));
+    const order = (s: WalkStop): number => (s.bench === null ? benches.length : place.get(s.bench)!);
+    const stops = walksOf(items, this.clock.today()).flatMap(({ day, items: taken }) => taken.map((i): WalkStop => ({ ...i, walk: day })));
+    stops.sort((a, b) => order(a) - order(b) || (a.treeName + a.tree < b.treeName + b.tree ? -1 : a.tree === b.tree ? 0 : 1));
+    return { on: this.clock.todayIso(), benches, stops };
   }
 }

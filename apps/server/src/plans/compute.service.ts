@@ -1,7 +1,8 @@
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
 import type { PieceView } from '@ustle/contract';
-import type { dueOn, PlanDocument, Silhouette, Tree } from '@ustle/core';
+import type { Known, PlanDocument, Silhouette, Tree, TreeSays } from '@ustle/core';
 import { Piscina } from 'piscina';
+import type { Sum } from './compute.worker.js';
 
 const IDLE_MS = 60_000;
 const THREAD = new URL('./compute.worker.js', import.meta.url).href;
@@ -14,16 +15,20 @@ export class ComputeService implements OnModuleDestroy {
   private readonly others = new Piscina({ filename: THREAD, maxThreads: 1, idleTimeout: IDLE_MS });
 
   /** The plan of a tree on a day (days, as dayOf gives them). It is given up when nobody waits for it any more. */
-  planOf(tree: Tree, on: number, signal: AbortSignal): Promise<PlanDocument> {
-    return this.plans.run({ tree, on }, { name: 'plan', signal }) as Promise<PlanDocument>;
+  planOf(tree: Tree, on: number, known: Known, signal: AbortSignal): Promise<PlanDocument> {
+    return this.plans.run({ tree, on, known }, { name: 'plan', signal }) as Promise<PlanDocument>;
   }
 
-  dueOn(tree: Tree, on: number): Promise<ReturnType<typeof dueOn>> {
-    return this.others.run({ tree, on }, { name: 'due' }) as Promise<ReturnType<typeof dueOn>>;
+  dueOn(tree: Tree, on: number, known: Known): Promise<Sum> {
+    return this.others.run({ tree, on, known }, { name: 'due' }) as Promise<Sum>;
   }
 
-  piecesOf(tree: Tree, on: number, signal: AbortSignal): Promise<Omit<PieceView, 'tree'>[]> {
-    return this.plans.run({ tree, on }, { name: 'pieces', signal }) as Promise<Omit<PieceView, 'tree'>[]>;
+  saysOf(tree: Tree, on: number): Promise<TreeSays> {
+    return this.others.run({ tree, on }, { name: 'says' }) as Promise<TreeSays>;
+  }
+
+  piecesOf(tree: Tree, on: number, known: Known, signal: AbortSignal): Promise<Omit<PieceView, 'tree'>[]> {
+    return this.plans.run({ tree, on, known }, { name: 'pieces', signal }) as Promise<Omit<PieceView, 'tree'>[]>;
   }
 
   silhouetteOf(tree: Tree): Promise<Silhouette> {

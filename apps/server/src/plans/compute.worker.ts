@@ -1,4 +1,18 @@
-import { dueOn, namesOf, planTree, sayBranches, silhouetteOf, type PlanDocument, type Silhouette, type Tree } from '@ustle/core';
+import {
+  dueOn,
+  namesOf,
+  planTree,
+  sayBranches,
+  silhouetteOf,
+  treeSays,
+  walkItems,
+  type Known,
+  type PlanDocument,
+  type Silhouette,
+  type Tree,
+  type TreeSays,
+  type WalkItem,
+} from '@ustle/core';
 import type { PieceView } from '@ustle/contract';
 
 type Pieces = Omit<PieceView, 'tree'>[];
@@ -6,19 +20,26 @@ type Pieces = Omit<PieceView, 'tree'>[];
 interface Asked {
   tree: Tree;
   on: number;
+  known?: Known;
 }
 
+/** What is due on a tree, and what of it is looked at on a walk. */
+export type Sum = ReturnType<typeof dueOn> & { items: WalkItem[]; hemisphere: Tree['site']['hemisphere'] };
+
 /** The whole plan of a tree on a day, on a thread of its own. */
-export const plan = ({ tree, on }: Asked): PlanDocument => planTree(tree, on);
+export const plan = ({ tree, on, known }: Asked): PlanDocument => planTree(tree, on, { known });
 
 /** What is due on a tree from a day on. */
-export const due = ({ tree, on }: Asked): ReturnType<typeof dueOn> => dueOn(tree, on);
+export const due = ({ tree, on, known }: Asked): Sum => ({ ...dueOn(tree, on, known), items: walkItems(tree, on, known), hemisphere: tree.site.hemisphere });
+
+/** What a tree's record says of its kind. */
+export const says = ({ tree, on }: Asked): TreeSays => treeSays(tree, on);
 
 export const silhouette = ({ tree }: Asked): Silhouette => silhouetteOf(tree);
 
 /** The pieces of wire that a tree's plan cuts. */
-export function pieces({ tree, on }: Asked): Pieces {
-  const { cutList, runs, coverage } = planTree(tree, on, { fronts: false });
+export function pieces({ tree, on, known }: Asked): Pieces {
+  const { cutList, runs, coverage } = planTree(tree, on, { fronts: false, known });
   const names = namesOf(tree);
   return cutList.flatMap(({ metal, size, pieces: of }) =>
     of.map(({ run, length }) => {

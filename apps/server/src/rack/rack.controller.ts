@@ -4,6 +4,7 @@ import type { PieceView, RackView } from '@ustle/contract';
 import { RackLineBody } from '@ustle/contract/bodies';
 import type { Request } from 'express';
 import { bodyOf } from '../api-docs.js';
+import { KnownService } from '../known/known.service.js';
 import { ComputeService } from '../plans/compute.service.js';
 import { Clock } from '../store/clock.service.js';
 import { TreesService } from '../trees/trees.service.js';
@@ -16,6 +17,7 @@ export class RackController {
     private readonly rack: RackService,
     private readonly trees: TreesService,
     private readonly compute: ComputeService,
+    private readonly known: KnownService,
     private readonly clock: Clock,
   ) {}
 
@@ -39,7 +41,7 @@ export class RackController {
     const { tree } = await this.trees.tree(id);
     const gone = new AbortController();
     request.res?.once('close', () => gone.abort());
-    const pieces = await this.compute.piecesOf(tree, this.clock.today(), gone.signal);
+    const pieces = await this.compute.piecesOf(tree, this.clock.today(), await this.known.of(id), gone.signal);
     return pieces.map((piece) => ({ ...piece, tree: id }));
   }
 }

@@ -73,4 +73,42 @@ export class RackLineRow {
   @Column('simple-json') recorded!: Record<string, number>;
 }
 
-export const ENTITIES = [TreeRow, MeasuresRow, LineRow, ActRow, BeforeRow, ForgottenRow, RackLineRow];
+/** A bench in the yard, in walking order. */
+@Entity('bench')
+export class BenchRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('integer') ordinal!: number;
+  @Column('text') name!: string;
+}
+
+/** The bench that a tree stands on. */
+@Entity('stands')
+export class StandsRow {
+  @PrimaryColumn('text') treeId!: string;
+  @Column('text') benchId!: string;
+}
+
+/** Something that the yard has chosen. */
+@Entity('setting')
+export class SettingRow {
+  @PrimaryColumn('text') name!: string;
+  @Column('text') document!: string;
+}
+
+/** A notice that was sent. */
+@Entity('mail')
+export class MailRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text', { name: 'on_day' }) on!: string;
+  @Column('text') subject!: string;
+  @Column('text') text!: string;
+}
+
+/** A device that gave the passphrase; its token is kept as a hash only. */
+@Entity('session')
+export class SessionRow {
+  @PrimaryColumn('text') token!: string;
+  @Column('text') since!: string;
+}
+
+export const ENTITIES = [TreeRow, MeasuresRow, LineRow, ActRow, BeforeRow, ForgottenRow, RackLineRow, BenchRow, StandsRow, SettingRow, MailRow, SessionRow];

@@ -2,11 +2,12 @@ import { Body, Controller, Delete, Get, Header, HttpCode, Param, Post, Put, Quer
 import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { StoredTree } from '@ustle/contract';
 import { AsideBody, MadeUpBody, NewTreeBody } from '@ustle/contract/bodies';
-import { blankTree, dayOf, findSpecies, generateTree, sizeAtAge, type PlanDocument, type Silhouette } from '@ustle/core';
+import { blankTree, dayOf, findSpecies, generateTree, sizeAtAge, type Known, type PlanDocument, type Silhouette } from '@ustle/core';
 import { writeBranchCsv, writeTreeFile } from '@ustle/files';
 import type { Request, Response } from 'express';
 import { bodyOf } from '../api-docs.js';
 import { ComputeService } from '../plans/compute.service.js';
+import { KnownService } from '../known/known.service.js';
 import { ProblemException } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
 import { TreesService } from './trees.service.js';
@@ -31,6 +32,7 @@ export class TreesController {
   constructor(
     private readonly trees: TreesService,
     private readonly compute: ComputeService,
+    private readonly known: KnownService,
     private readonly clock: Clock,
   ) {}
 
@@ -100,7 +102,14 @@ export class TreesController {
     if (!Number.isFinite(day)) throw new ProblemException(400, { code: 'date', field: 'on', message: `"${on}" is not a date such as 2026-03-01.` });
     const gone = new AbortController();
     request.res?.once('close', () => gone.abort());
-    return this.compute.planOf((await this.trees.tree(id)).tree, day, gone.signal);
+    const { tree } = await this.trees.tree(id);
+    return this.compute.planOf(tree, day, await this.known.of(id), gone.signal);
+  }
+
+  @Get(':id/known')
+  @ApiOperation({ summary: 'What is taken of a tree from others of its kind here, and from the weather' })
+  knownOf(@Param('id') id: string): Promise<Known> {
+    return this.known.of(id);
   }
 
   @Get(':id/branches.csv')

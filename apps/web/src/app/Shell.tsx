@@ -3,6 +3,8 @@ import { NavLink, Outlet } from 'react-router';
 import { useKeys } from '../shared/keys';
 import { treesWithKeptActs } from '../shared/waiting';
 import { NoticeBoard } from './notice';
+import { EnterPage } from '../access/EnterPage';
+import { useAccess } from '../shared/queries';
 import { FocusKeeper } from './FocusKeeper';
 import { useTheme } from './theme';
 import { Writing } from './Writing';
@@ -12,6 +14,7 @@ const KeysSheet = lazy(() => import('./KeysSheet').then((m) => ({ default: m.Key
 const PLACES = [
   { to: '/bench', name: 'Bench' },
   { to: '/season', name: 'Season' },
+  { to: '/walk', name: 'Walk' },
   { to: '/rack', name: 'Rack' },
 ];
 
@@ -26,6 +29,8 @@ export function Shell() {
     const kept = treesWithKeptActs();
     if (kept.length) void import('../shared/desk-store').then((m) => m.resume(kept));
   }, []);
+  const { data: access } = useAccess();
+  if (access && !access.inside) return <EnterPage access={access} />;
   return (
     <NoticeBoard>
       <div className="flex h-full flex-col-reverse sm:flex-row">
@@ -51,6 +56,9 @@ export function Shell() {
           >
             {theme === 'paper' ? 'Lamp' : 'Day'}
           </button>
+          <NavLink to="/phone" className="hidden h-10 w-full content-center text-center text-[15px] text-quiet hover:text-ink sm:block">
+            Phone
+          </NavLink>
           <button type="button" className="hidden h-10 w-full text-[15px] text-quiet hover:text-ink sm:block" onClick={() => setKeys(true)}>
             Keys
           </button>

@@ -1,3 +1,4 @@
+import { newId } from '../shared/new-id';
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { METALS, RACK_LINE_FIELDS, wireLength, type MetalName, type StockForm, type StockOrigin } from '@ustle/core';
@@ -42,7 +43,7 @@ interface Fields {
 /** Wire that comes onto the rack: a roll or a loose piece, by its length or by what it weighs. */
 export function BringIn({ today, money, onDone }: { today: string; money: string; onDone: (roll: string) => void }) {
   // Made once: sent again after a lost answer, it is the same roll.
-  const [{ id, roll }] = useState(() => ({ id: crypto.randomUUID(), roll: crypto.randomUUID() }));
+  const [{ id, roll }] = useState(() => ({ id: newId(), roll: newId() }));
   const [fault, setFault] = useState<string | null>(null);
   const { control, handleSubmit, setValue, register } = useForm<Fields>({
     defaultValues: {

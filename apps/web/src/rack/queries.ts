@@ -1,3 +1,4 @@
+import { newId } from '../shared/new-id';
 import useSWR, { mutate } from 'swr';
 import { paths, type PieceView, type RackView } from '@ustle/contract';
 import type { RackLine } from '@ustle/core';
@@ -17,7 +18,7 @@ export type RackIntent = Given<RackLine>;
 
 /** Writes a line of the rack's history, today where no other day is said; sent again by the same id it is written once. */
 export async function writeRack(intent: RackIntent): Promise<void> {
-  const line = { ...intent, id: intent.id ?? crypto.randomUUID(), on: intent.on ?? todayNow() };
+  const line = { ...intent, id: intent.id ?? newId(), on: intent.on ?? todayNow() };
   await mutate(paths.rack, await counted(send<RackView>(paths.rackLines, { line })), { revalidate: false });
 }
 

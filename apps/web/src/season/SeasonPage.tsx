@@ -1,11 +1,15 @@
-import { Link } from 'react-router';
+import { lazy, Suspense } from 'react';
+import { Link, useSearchParams } from 'react-router';
 import { paths, type DueView } from '@ustle/contract';
-import { useSeason } from '../shared/queries';
+import { useSeason, useSpecies, useTrees, useWalk } from '../shared/queries';
 import { Skeleton } from '../shared/parts';
 import { getISODay, parseISO } from 'date-fns';
 import { addDays, daysBetween, sayDate, sayShort } from '../shared/say';
 import { StageGlyph, type Glyph } from '../shared/StageGlyph';
+import { Around } from './Around';
 import { useTitle } from '../shared/use-title';
+
+const Lanes = lazy(() => import('./Lanes').then((m) => ({ default: m.Lanes })));
 
 interface Week {
   title: string;
@@ -29,7 +33,7 @@ function weeksOf(days: readonly DueView[], today: string): Week[] {
     });
 }
 
-const GLYPHS: Record<DueView['kind'], Glyph> = { look: 'touching', remove: 'marking', window: 'clear', promise: 'none', plan: 'none' };
+const GLYPHS: Record<DueView['kind'], Glyph> = { look: 'touching', remove: 'marking', window: 'clear', held: 'none', promise: 'none', plan: 'none' };
 
 function Item({ item, today }: { item: DueView; today: string }) {
   return (
@@ -54,6 +58,11 @@ function Item({ item, today }: { item: DueView; today: string }) {
 /** What is due, week by week. */
 export function SeasonPage() {
   useTitle('Season');
+  const [address, setAddress] = useSearchParams();
+  const lanes = address.get('as') === 'lanes';
+  const { data: trees } = useTrees();
+  const { data: species } = useSpecies();
+  const { data: walk } = useWalk();
   const { data, error } = useSeason();
   const dated = data?.days.filter((d) => d.kind !== 'plan') ?? [];
   const open = data?.days.filter((d) => d.kind === 'plan') ?? [];
@@ -65,9 +74,22 @@ export function SeasonPage() {
           <h1 className="text-2xl">Season</h1>
           <p className="text-quiet">What is due by week: wire to look at and take off, and what the plans put off.</p>
         </div>
-        <a className="btn btn-outline btn-primary" href={paths.calendar} download>
-          Calendar file (.ics)
-        </a>
+        <div className="flex flex-wrap items-center gap-2">
+          {(['weeks', 'lanes'] as const).map((as) => (
+            <button
+              key={as}
+              type="button"
+              aria-pressed={lanes === (as === 'lanes')}
+              className={`btn btn-sm ${lanes === (as === 'lanes') ? 'btn-primary' : 'btn-outline border-rule font-normal'}`}
+              onClick={() => setAddress(as === 'lanes' ? { as } : {})}
+            >
+              {as === 'lanes' ? 'Lanes' : 'Weeks'}
+            </button>
+          ))}
+          <a className="btn btn-outline btn-primary btn-sm" href={paths.calendar} download>
+            Calendar file (.ics)
+          </a>
+        </div>
       </header>
       {error && (
         <p role="alert" className="px-6 py-4 text-madder">
@@ -79,19 +101,26 @@ export function SeasonPage() {
           <Skeleton lines={6} />
         </div>
       )}
-      {data && weeks.length === 0 && (
+      {data && !lanes && weeks.length === 0 && (
         <p className="px-6 py-10">Nothing is due. Once wire is on a tree, the days to look at it and to take it off stand here.</p>
       )}
-      {weeks.map((week) => (
-        <section key={week.title}>
-          <h2 className="px-4 pb-2 pt-6 text-lg sm:px-6">{week.title}</h2>
-          <ul className="border-b border-rule">
-            {week.days.map((item) => (
-              <Item key={`${item.tree}${item.kind}${item.on}${item.branches.join()}`} item={item} today={data!.from} />
-            ))}
-          </ul>
-        </section>
-      ))}
+      {lanes && data && trees && species && walk && (
+        <Suspense fallback={null}>
+          <Lanes trees={trees} species={species} stops={walk.stops} due={data.days} today={data.from} />
+        </Suspense>
+      )}
+      {!lanes &&
+        weeks.map((week) => (
+          <section key={week.title}>
+            <h2 className="px-4 pb-2 pt-6 text-lg sm:px-6">{week.title}</h2>
+            <ul className="border-b border-rule">
+              {week.days.map((item) => (
+                <Item key={`${item.tree}${item.kind}${item.on}${item.branches.join()}`} item={item} today={data!.from} />
+              ))}
+            </ul>
+          </section>
+        ))}
+      {!lanes && data && <Around />}
     </main>
   );
 }

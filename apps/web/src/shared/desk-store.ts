@@ -1,3 +1,4 @@
+import { newId } from './new-id';
 import { mutate } from 'swr';
 import { paths, type ActAnswer, type Problem, type StoredTree } from '@ustle/contract';
 import { applyAct, dayOf, isGuarded, isRefused, type Act, type Intent } from '@ustle/core';
@@ -107,7 +108,7 @@ async function flush(id: string): Promise<void> {
 }
 
 /** An act as thought of, with its id and day. */
-export const actFrom = (intent: Intent): Act => ({ ...intent, id: crypto.randomUUID(), on: intent.on ?? todayNow() }) as Act;
+export const actFrom = (intent: Intent): Act => ({ ...intent, id: newId(), on: intent.on ?? todayNow() }) as Act;
 
 /** Does an act: shown at once, sent in its turn. Resolves when it is stored; fails with the refusal. */
 export function doAct(view: StoredTree, intent: Intent): Promise<void> {
@@ -128,7 +129,7 @@ export function doAct(view: StoredTree, intent: Intent): Promise<void> {
 /** Takes the newest act back or makes it again, once all that waits is stored. */
 export async function doStep(view: StoredTree, kind: 'undo' | 'redo'): Promise<void> {
   const line = lineOf(view.id);
-  const id = crypto.randomUUID();
+  const id = newId();
   await counted(
     (async () => {
       while (line.acts.length) await pause(50);

@@ -1,6 +1,19 @@
+import { newId } from './new-id';
 import useSWR, { type SWRResponse } from 'swr';
-import { paths, type RackView, type SeasonView, type StoredTree, type TreeSummary, type YardView } from '@ustle/contract';
-import type { Silhouette, Species } from '@ustle/core';
+import {
+  paths,
+  type AccessView,
+  type LearnedView,
+  type MailView,
+  type WalkView,
+  type WeatherView,
+  type RackView,
+  type SeasonView,
+  type StoredTree,
+  type TreeSummary,
+  type YardView,
+} from '@ustle/contract';
+import { NOTHING_LEARNT, type Bench, type Known, type Silhouette, type Species } from '@ustle/core';
 import { ask, send, type ApiError } from './http';
 import { counted, refreshLists, setToday } from './traffic';
 
@@ -26,6 +39,16 @@ export const useSeason = (): SWRResponse<SeasonView, ApiError> => useGet(paths.s
 export const useRack = (): SWRResponse<RackView, ApiError> => useGet(paths.rack);
 export const useTree = (id: string): SWRResponse<StoredTree, ApiError> =>
   useSWR<StoredTree, ApiError>(paths.tree(id), async () => (await import('./desk-store')).fetchTree(id), again);
+/** What is taken of a tree from others of its kind here; as nobody taught anything until that is told. */
+export const useKnown = (tree: string): Known => useGet<Known>(paths.known(tree)).data ?? NOTHING_LEARNT;
+export const useLearned = (): SWRResponse<LearnedView[], ApiError> => useGet(paths.learned);
+export const useWeather = (): SWRResponse<WeatherView, ApiError> => useGet(paths.weather);
+export const useMail = (): SWRResponse<MailView[], ApiError> => useGet(paths.mail);
+export const useWalk = (): SWRResponse<WalkView, ApiError> => useGet(paths.walk);
+export const useBenches = (): SWRResponse<Bench[], ApiError> => useGet(paths.benches);
+export const useAccess = (): SWRResponse<AccessView, ApiError> => useGet(paths.access);
+export const useFeed = (): SWRResponse<{ path: string }, ApiError> => useGet(paths.feed);
+
 /** A tree's small picture; null while it is out of sight. */
 export const useSilhouette = (id: string, revision: number, wanted: boolean): Silhouette | undefined =>
   useSWR<Silhouette, ApiError>(wanted ? paths.silhouette(id, revision) : null, ask as (path: string) => Promise<Silhouette>, {
@@ -40,11 +63,11 @@ async function added(write: Promise<StoredTree>): Promise<StoredTree> {
 }
 
 export const importTree = (text: string): Promise<StoredTree> =>
-  added(ask<StoredTree>(paths.importTree(crypto.randomUUID()), { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: text }));
+  added(ask<StoredTree>(paths.importTree(newId()), { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: text }));
 
-export const beginTree = (name: string, species: string): Promise<StoredTree> => added(send(paths.trees, { id: crypto.randomUUID(), name, species }));
+export const beginTree = (name: string, species: string): Promise<StoredTree> => added(send(paths.trees, { id: newId(), name, species }));
 
 export const makeUpTree = (body: { name: string; species: string; seed: number; age?: number; form?: string }): Promise<StoredTree> =>
-  added(send(paths.generateTree, { id: crypto.randomUUID(), ...body }));
+  added(send(paths.generateTree, { id: newId(), ...body }));
 
 export const pressCaliper = (near: number | undefined): Promise<unknown> => send(paths.caliperPress, near === undefined ? {} : { near });

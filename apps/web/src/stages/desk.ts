@@ -1,8 +1,9 @@
 import { createContext, useCallback, useContext, useMemo } from 'react';
 import type { StoredTree } from '@ustle/contract';
-import { dayOf, namesOf, shortNamesOf, wrapDeg, type Intent, type Names, type PlanDocument, type Tree, type View } from '@ustle/core';
+import { dayOf, namesOf, shortNamesOf, wrapDeg, type Intent, type Known, type Names, type PlanDocument, type Tree, type View } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { doAct, doStep } from '../shared/desk-store';
+import { useKnown } from '../shared/queries';
 import { usePlan } from '../work/use-planner';
 import { finite, useAddress } from './address';
 
@@ -11,6 +12,8 @@ export interface Desk {
   stored: StoredTree;
   tree: Tree;
   plan: PlanDocument | null;
+  /** What others of its kind here taught, and the weather. */
+  known: Known;
   today: string;
   /** What branches are called, in full and short enough for a label. */
   names: Names;
@@ -36,7 +39,8 @@ export function useNewDesk(stored: StoredTree, today: string): Desk {
   const { tree } = stored;
   const { attempt } = useNotice();
   const { get, set } = useAddress();
-  const plan = usePlan(tree, today);
+  const known = useKnown(stored.id);
+  const plan = usePlan(tree, today, known);
   const front = tree.plan.front ?? { bearing: 0, pitch: 0, roll: 0 };
   const bearing = wrapDeg(finite(get('bearing'), front.bearing));
   const pitch = finite(get('pitch'), front.pitch);
@@ -52,6 +56,7 @@ export function useNewDesk(stored: StoredTree, today: string): Desk {
     stored,
     tree,
     plan,
+    known,
     today,
     names,
     short,

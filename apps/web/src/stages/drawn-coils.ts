@@ -22,8 +22,8 @@ const pieceOn = (plan: PlanDocument, run: string, branch: string): PlanRun | und
   plan.runs.find((r) => r.id === run && r.branches.some((b) => b.branch === branch));
 
 /** The coils on the tree on the day shown, each as it is likely to be then; nothing until it is known where they lie. */
-export function useCoils({ tree, plan, today, day }: Desk): DrawnCoil[] {
-  const likely = useStages(tree, today, day);
+export function useCoils({ tree, plan, today, day, known }: Desk): DrawnCoil[] {
+  const likely = useStages(tree, today, day, known);
   return useMemo(() => {
     if (!plan) return [];
     const placed = placeTree(tree);

@@ -29,7 +29,12 @@ import {
   shortestReach,
   speciesOf,
   watch,
+  watchingOf,
+  pastsFor,
   PlanMemory,
+  type Known,
+  type PastChoice,
+  type Watching,
   type CompactWay,
   type Consequences,
   type Drag,
@@ -77,7 +82,13 @@ export const planner = {
   drawn: (tree: Tree, poses: PlanDocument['poses'], guys: GuyRef[], share: number): ReturnType<typeof drawnBranch> =>
     drawnBranch(placeTree(outcomeOf(tree).tree), poses, guys, share),
 
-  plan: (tree: Tree, on: string): PlanDocument => planTree(tree, dayOf(on), { fronts: false, places: true, memory }),
+  plan: (tree: Tree, on: string, known: Known): PlanDocument => planTree(tree, dayOf(on), { fronts: false, places: true, memory, known }),
+
+  /** Angles to measure, scars, and what was learnt of the tree. */
+  watching: (tree: Tree, on: string, known: Known): Watching => watchingOf(tree, dayOf(on), known),
+
+  /** What each way of leaving a branch past its target would come to, under the wire that is planned for it. */
+  pasts: (tree: Tree, on: string, branch: string, known: Known): PastChoice[] => pastsFor(tree, dayOf(on), branch, known),
 
   /** Searches the fronts; a coarse rose first, then the fine one, level before tilted. A later call ends an earlier one, which answers null. */
   async fronts(tree: Tree, search: { tilts: number[]; weights: Weights }, onRose: (rose: Front[], done: number) => void): Promise<FrontResult | null> {
@@ -153,9 +164,9 @@ export const planner = {
   },
 
   /** Chances over time of each coil that is on the tree, a point a week. */
-  curves(tree: Tree, on: string, weeks: number): RaceCurve[] {
+  curves(tree: Tree, on: string, weeks: number, known: Known): RaceCurve[] {
     const today = dayOf(on);
-    return watch(placeTree(tree), today).map(({ coil, state }) => {
+    return watch(placeTree(tree), today, known).map(({ coil, state }) => {
       const days = Array.from({ length: weeks }, (_, i) => coil.since + i * 7);
       return {
         run: coil.run,
@@ -169,9 +180,9 @@ export const planner = {
   },
 
   /** The likeliest stage of every coil on a day, and its chance of being set. */
-  stages(tree: Tree, today: string, on: string): { branch: string; stage: MarkStage; set: number | null }[] {
+  stages(tree: Tree, today: string, on: string, known: Known): { branch: string; stage: MarkStage; set: number | null }[] {
     const day = dayOf(on);
-    return watch(placeTree(tree), dayOf(today))
+    return watch(placeTree(tree), dayOf(today), known)
       .filter(({ coil }) => coil.since <= day)
       .map(({ coil, state }) => ({ branch: coil.branch, stage: likelyStage(state, day), set: chanceSet(state, day) }));
   },

@@ -1,6 +1,6 @@
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useState } from 'react';
-import type { PlanDocument, Tree } from '@ustle/core';
+import type { Known, PlanDocument, Tree } from '@ustle/core';
 import type { Planner } from './planner';
 
 /** Plans, the long search for fronts, and what follows from a decision each have a worker of their own: none is kept waiting by another. */
@@ -31,10 +31,11 @@ export function useAnswer<T>(question: () => Promise<T | null>, keys: readonly u
   return answer;
 }
 
-export const usePlan = (tree: Tree, on: string): PlanDocument | null => useAnswer(() => worker('plans').plan(tree, on) as Promise<PlanDocument>, [tree, on]);
+export const usePlan = (tree: Tree, on: string, known: Known): PlanDocument | null =>
+  useAnswer(() => worker('plans').plan(tree, on, known) as Promise<PlanDocument>, [tree, on, known]);
 
-export const useStages = (tree: Tree, today: string, on: string): Awaited<ReturnType<Planner['stages']>> | null =>
-  useAnswer(() => worker('plans').stages(tree, today, on) as Promise<ReturnType<Planner['stages']>>, [tree, today, on]);
+export const useStages = (tree: Tree, today: string, on: string, known: Known): Awaited<ReturnType<Planner['stages']>> | null =>
+  useAnswer(() => worker('plans').stages(tree, today, on, known) as Promise<ReturnType<Planner['stages']>>, [tree, today, on, known]);
 
 export const useSeasonCurve = (tree: Tree, from: string, weeks: number): number[] | null =>
   useAnswer(

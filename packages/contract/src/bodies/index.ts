@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { ACT, FAULTS, figure, FORMS, id, list, mm, oneOf, optional, RACK_LINE, whole, words, yesNo } from '@ustle/core';
+import { ACT, BENCHES, FAULTS, figure, FORMS, id, list, mm, oneOf, optional, orNull, RACK_LINE, whole, words, yesNo } from '@ustle/core';
 import { bodyClass } from './body-class.js';
 
 export { descriptionOf, fieldFaults } from './body-class.js';
@@ -46,5 +46,20 @@ export class ScalePressBody extends bodyClass('ScalePressBody', SCALE_PRESS) {}
 
 /** A line for the rack's history. */
 export class RackLineBody extends bodyClass('RackLineBody', Type.Object({ line: RACK_LINE })) {}
+
+/** The benches of the yard. */
+export class BenchesBody extends bodyClass('BenchesBody', BENCHES) {}
+
+/** The bench that a tree stands on. */
+export class StandsBody extends bodyClass('StandsBody', Type.Object({ bench: orNull(id('the bench; null: none')) })) {}
+
+/** Whether growth is counted by the warmth of the yard's station. */
+export class WeatherBody extends bodyClass('WeatherBody', Type.Object({ on: yesNo('counted by warmth') })) {}
+
+/** What lets other devices in. */
+export class PassphraseBody extends bodyClass('PassphraseBody', Type.Object({ passphrase: words(200, 'the passphrase', 8) })) {}
+
+/** What a device says to be let in. */
+export class EnterBody extends bodyClass('EnterBody', Type.Object({ passphrase: words(200, 'the passphrase') })) {}
 
 export type MadeUp = Static<typeof MADE_UP>;

@@ -8,6 +8,7 @@ export * from './known.js';
 export * from './learn.js';
 export * from './learned.js';
 export * from './marking.js';
+export * from './says.js';
 export * from './scars.js';
 export * from './thickening.js';
 export * from './tolerance.js';

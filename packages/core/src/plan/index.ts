@@ -5,3 +5,5 @@ export * from './coverage.js';
 export * from './guys.js';
 export * from './runs.js';
 export { deviceFor, type FaultyDevice, type PlanDevice } from './devices.js';
+export * from './watching.js';
+export { pastsFor, type PastChoice } from './past.js';

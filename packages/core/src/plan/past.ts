@@ -1,6 +1,8 @@
 import { learnedOf, raceIfWired, type IfWired, type Known, type Race } from '../growth/index.js';
-import type { PlacedTree } from '../tree/index.js';
-import { gapFor, tryWire, USUAL_PAST, type PastOf, type BendToHold, type RunBranchPlan, type RunPlan, type WireToTry } from '../wire/index.js';
+import { bentTrunk, proposePoses } from '../pose/index.js';
+import { gapMap } from '../removal/index.js';
+import { outcomeOf, placeTree, type PlacedTree, type Tree } from '../tree/index.js';
+import { gapFor, planWiring, tryWire, USUAL_PAST, type PastOf, type BendToHold, type RunBranchPlan, type RunPlan, type WireToTry } from '../wire/index.js';
 
 /** Shares past the target that are tried. */
 const PASTS = [0, 0.05, 0.1, 0.15, 0.2, 0.25];
@@ -57,4 +59,18 @@ export function pastByWindow(placed: PlacedTree, onDay: number, seen: IfWired = 
   const chosen = new Map((placed.tree.plan.wiring ?? []).flatMap((w) => (w.past === undefined ? [] : [[w.branch, w.past] as const])));
   return (branch, bend, wire) =>
     chosen.get(branch) ?? pastChoices(placed, onDay, branch, bend, wire, { ...seen, learned }).find((c) => c.race.window !== null)?.past ?? USUAL_PAST;
+}
+
+/** What each way of leaving a branch past its target would come to, under the wire that the plan chooses for it; none where it gets none. */
+export function pastsFor(tree: Tree, onDay: number, branch: string, known?: Known): PastChoice[] {
+  const placed = placeTree(tree);
+  const after = placeTree(outcomeOf(tree).tree);
+  const { poses, asGrown } = proposePoses(after, gapMap(placed, after, tree.plan.front ?? { bearing: 0, pitch: 0, roll: 0 }));
+  const usual = pastByWindow(after, onDay, { known });
+  let found: PastChoice[] = [];
+  planWiring(after, { poses, asGrown, trunk: bentTrunk(after)?.bends ?? [] }, (id, bend, wire) => {
+    if (id === branch) found = pastChoices(after, onDay, id, bend, wire, { known });
+    return usual(id, bend, wire);
+  });
+  return found;
 }

@@ -29,7 +29,7 @@ import { lostTies, planGuys, type PlanGuy } from './guys.js';
 import { planDevices, type FaultyDevice, type PlanDevice } from './devices.js';
 import { lostAnchors } from './lost-anchors.js';
 import { planRun, type PlanRun } from './runs.js';
-import { watch, type Dates, type Known, type Watched } from '../growth/index.js';
+import { unwiringOf, watch, type Dates, type Known, type Unwiring, type Watched } from '../growth/index.js';
 
 export interface PlanFront {
   bearing: number;
@@ -59,6 +59,12 @@ export interface PlanWire {
   advice: string;
   nextInspection: string;
   because: string[];
+  /** When the turns at its bend, and those on straight wood, mark by themselves; none where all are alike. */
+  stretches: { where: 'bend' | 'straight'; p10: string | null; p50: string | null }[];
+  /** What of it to take off now, and how. */
+  unwiring: Unwiring;
+  /** The next look was put off to that day, and why. */
+  snoozed: { until: string; why: string } | null;
 }
 
 /** The whole plan of one tree on one day (docs/tree-file.md, "The plan document"). */
@@ -100,13 +106,11 @@ function frontsOf(placed: PlacedTree, tilts: readonly number[]): Front[] {
   return [judgeFront(placed, own), ...found.filter((f) => Math.abs(f.bearing - own.bearing) > 0.5)];
 }
 
-const isoDates = (dates: Dates): IsoDates => ({
-  p10: dates.p10 === null ? null : isoOf(dates.p10),
-  p50: dates.p50 === null ? null : isoOf(dates.p50),
-  p90: dates.p90 === null ? null : isoOf(dates.p90),
-});
+const iso = (day: number | null): string | null => (day === null ? null : isoOf(day));
+const isoDates = ({ p10, p50, p90 }: Dates): IsoDates => ({ p10: iso(p10), p50: iso(p50), p90: iso(p90) });
 
-function planWire({ coil, race, nextInspection }: Watched): PlanWire {
+function planWire(watched: Watched, onDay: number): PlanWire {
+  const { coil, race, nextInspection, stretches, snoozed } = watched;
   return {
     run: coil.run,
     branch: coil.branch,
@@ -120,6 +124,9 @@ function planWire({ coil, race, nextInspection }: Watched): PlanWire {
     advice: race.advice,
     nextInspection: isoOf(nextInspection),
     because: race.because,
+    stretches: stretches.map(({ where, p10, p50 }) => ({ where, p10: iso(p10), p50: iso(p50) })),
+    unwiring: unwiringOf(watched, onDay),
+    snoozed: snoozed && { until: isoOf(snoozed.until), why: snoozed.why },
   };
 }
 
@@ -223,7 +230,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
     guys,
     devices,
     lostTies: lostTies(tree, after, onDay, names),
-    wires: watch(placed, onDay, known).map(planWire),
+    wires: watch(placed, onDay, known).map((w) => planWire(w, onDay)),
     notes: [
       `Figures for ${findSpecies(tree.species)!.name} are estimates for branch wood in pots; the tree's own record corrects them.`,
       ...promisesOf(placed, onDay, known).map((p) => `${names(p.branch)}, ${p.kind}: ${p.on ? `comes back on ${sayDay(dayOf(p.on))}. ` : ''}${p.text}`),

@@ -19,6 +19,10 @@ export interface WalkItem {
   last: string;
   seen: { on: string; stage: MarkStage } | null;
   because: string[];
+  /** From when it holds to when it may mark; null where the one comes after the other. */
+  window: { from: string; to: string } | null;
+  /** The day from which it may mark; null beyond fifteen years. */
+  marks: string | null;
   unwiring: Unwiring | null;
 }
 
@@ -39,6 +43,8 @@ export function walkItems(tree: Tree, onDay: number, known?: Known): WalkItem[] 
       last: isoOf(dueDay(w, onDay)),
       seen: w.lastSeen && { on: isoOf(w.lastSeen.day), stage: w.lastSeen.stage },
       because: w.race.because,
+      window: w.race.window && { from: isoOf(w.race.window.from), to: isoOf(w.race.window.to) },
+      marks: w.race.limit === null ? null : isoOf(w.race.limit),
       unwiring: unwiringOf(w, onDay),
     };
   });
@@ -59,6 +65,8 @@ export function walkItems(tree: Tree, onDay: number, known?: Known): WalkItem[] 
           ? 'Likely to hold by itself: let it out a little, and see.'
           : `Is the ${what} taut, how does the bark look where it presses?`,
       ],
+      window: null,
+      marks: g.marks.p10 === null ? null : isoOf(g.marks.p10),
       unwiring: null,
     };
   });

@@ -1,3 +1,4 @@
+export * from './benches.js';
 export * from './bending.js';
 export * from './blank.js';
 export * from './branches.js';

@@ -6,7 +6,9 @@ import { StageGlyph, type Glyph } from '../../shared/StageGlyph';
 import { useDesk } from '../desk';
 import { History } from '../History';
 import { useWatch } from './bench';
+import { AfterWire } from './AfterWire';
 import { CoilActs } from './CoilActs';
+import { Learnt } from './Learnt';
 
 const RaceChart = lazy(() => import('./RaceChart').then((m) => ({ default: m.RaceChart })));
 
@@ -29,11 +31,14 @@ type Dates = PlanWire['touching'];
 const sayDates = (dates: Dates, none: string): string =>
   dates.p10 && dates.p90 ? saySpan(dates.p10, dates.p90) : dates.p50 ? `about ${sayDate(dates.p50)}` : none;
 
+const WHERE = { bend: 'At the bend', straight: 'Straight turns' };
+
 const forecastOf = (wire: PlanWire): [string, string][] => [
   ['Touching', sayDates(wire.touching, 'open')],
   ['Marking', sayDates(wire.marking, 'open')],
   ['Marking deeply', sayDates(wire.deep, 'open')],
   ['Set', sayDates(wire.set, wire.set.p10 === null ? 'not in sight' : 'open')],
+  ...wire.stretches.map((s): [string, string] => [WHERE[s.where], s.p50 ? `likely to mark about ${sayDate(s.p50)}` : 'not likely to mark']),
 ];
 
 /** Which marks the tree bears: what the day to take wire off follows from. */
@@ -64,6 +69,11 @@ function OpenCoil({ wire }: { wire: PlanWire }) {
       {wire.because.map((b) => (
         <p key={b}>{b}</p>
       ))}
+      {wire.snoozed && (
+        <p className="text-quiet">
+          Put off to {sayDate(wire.snoozed.until)}: {wire.snoozed.why}
+        </p>
+      )}
       <CoilActs wire={wire} />
       <Facts rows={forecastOf(wire)} />
       <Suspense fallback={<Skeleton lines={5} />}>{curve ? <RaceChart curve={curve} wire={wire} today={today} /> : <Skeleton lines={5} />}</Suspense>
@@ -73,6 +83,7 @@ function OpenCoil({ wire }: { wire: PlanWire }) {
 
 export function WatchPanel() {
   const { tree, plan, branch, setBranch, today, names } = useDesk();
+  const { watching } = useWatch();
   if (!plan) return <Skeleton lines={8} />;
   const seenOf = (id: string): Glyph | undefined => [...tree.record].reverse().flatMap((l) => (l.kind === 'inspected' && l.branch === id ? l.stage : []))[0];
   return (
@@ -109,7 +120,9 @@ export function WatchPanel() {
           );
         })}
       </ul>
+      {watching && <AfterWire watching={watching} />}
       {plan.wires.length > 0 && <Bears />}
+      {watching && <Learnt watching={watching} />}
       <History branch={plan.wires.some((w) => w.branch === branch) ? branch : null} />
     </>
   );

@@ -3,6 +3,7 @@ import { Facts } from '../../shared/parts';
 import { percent } from '../../shared/say';
 import { useDesk } from '../desk';
 import { ChangePiece } from './ChangePiece';
+import { PastTarget } from './PastTarget';
 import { PressTest } from './PressTest';
 import { PutOn } from './PutOn';
 import { ThisBranch } from './ThisBranch';
@@ -63,6 +64,7 @@ function Half({ run, part }: { run: PlanRun; part: RunBranchPlan }) {
       )}
       {part.branch !== 'trunk' && (
         <>
+          <PastTarget branch={part.branch} />
           <ThisBranch branch={part.branch} />
           <PressTest key={`${run.metal}${run.size}`} branch={part.branch} metal={run.metal} size={run.size} />
         </>

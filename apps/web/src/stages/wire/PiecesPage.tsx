@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import type { StoredTree } from '@ustle/contract';
 import { coilsOn, dayOf, namesOf, needsOf, shortNamesOf } from '@ustle/core';
 import { Caution, Skeleton } from '../../shared/parts';
-import { useRack } from '../../shared/queries';
+import { useKnown, useRack } from '../../shared/queries';
 import { count } from '../../shared/say';
 import { sayLength, saySize, sayStock } from '../../shared/wire-words';
 import { usePlan } from '../../work/use-planner';
@@ -12,7 +12,7 @@ import { sayRoute, sayWire } from './words';
 
 function Pieces({ stored, today }: { stored: StoredTree; today: string }) {
   const { tree } = stored;
-  const plan = usePlan(tree, today);
+  const plan = usePlan(tree, today, useKnown(stored.id));
   const { data: rack } = useRack();
   const names = useMemo(() => namesOf(tree), [tree]);
   const short = useMemo(() => shortNamesOf(tree), [tree]);

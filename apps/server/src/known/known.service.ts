@@ -1,0 +1,109 @@
+import { Injectable } from '@nestjs/common';
+import type { LearnedView, WeatherView } from '@ustle/contract';
+import { addCases, findSpecies, knownFrom, NO_CASES, normalQuantile, seasonsAhead, type Ahead, type Known, type TreeSays } from '@ustle/core';
+import { simulatedStation } from '../devices/station.js';
+import { ComputeService } from '../plans/compute.service.js';
+import { Clock } from '../store/clock.service.js';
+import { Settings } from '../store/settings.service.js';
+import { Store } from '../store/store.service.js';
+import { TreesService } from '../trees/trees.service.js';
+
+type Listed = Awaited<ReturnType<TreesService['listed']>>[number];
+
+/** The station is read from the winter before last on: what is older no wire stands in. */
+const WEATHER_DAYS = 3 * 365;
+const SHOWN_DAYS = 42;
+const IN_FIVE = normalQuantile(0.9);
+
+/** What is taken of a tree before its own record speaks: from others of its kind in the yard, and from the weather there. */
+@Injectable()
+export class KnownService {
+  private readonly says = new Map<string, { key: string; said: Promise<TreeSays> }>();
+  private warmth: { day: number; ahead: Promise<Ahead[]> } | null = null;
+  private readonly station = simulatedStation();
+
+  constructor(
+    private readonly trees: TreesService,
+    private readonly compute: ComputeService,
+    private readonly clock: Clock,
+    private readonly store: Store,
+    private readonly settings: Settings,
+  ) {}
+
+  private saidBy({ id, revision, recorded }: Listed): Promise<TreeSays> {
+    const key = `${revision}/${recorded}/${this.clock.today()}`;
+    const before = this.says.get(id);
+    if (before?.key === key) return before.said;
+    const said = this.trees.tree(id).then(({ tree }) => this.compute.saysOf(tree, this.clock.today()));
+    said.catch(() => this.says.delete(id));
+    this.says.set(id, { key, said });
+    return said;
+  }
+
+  /** What is taken of a tree. */
+  async of(id: string): Promise<Known> {
+    const rows = await this.trees.listed();
+    return this.among(rows, rows.find((r) => r.id === id)?.species ?? '', id);
+  }
+
+  /** The same, where all trees are listed already. */
+  async among(rows: readonly Listed[], species: string, id: string): Promise<Known> {
+    const others = rows.filter((r) => r.species === species && r.id !== id && r.recorded > 0);
+    return knownFrom(await Promise.all(others.map((r) => this.saidBy(r))), await this.ahead());
+  }
+
+  /** By kinds, how the yard's trees grow against what was foreseen. */
+  async learned(): Promise<LearnedView[]> {
+    const rows = await this.trees.listed();
+    const said = await Promise.all(rows.filter((r) => r.recorded > 0).map((r) => this.saidBy(r)));
+    const kinds = [...new Set(said.map((s) => s.species))].sort();
+    return kinds.flatMap((species): LearnedView[] => {
+      const own = said.filter((s) => s.species === species);
+      const cases = own.reduce((sum, s) => addCases(sum, s.cases), NO_CASES);
+      const looks = own.reduce((sum, s) => sum + s.looks, 0);
+      if (!looks && !own.some((s) => s.spring.precision)) return [];
+      const { growth, spring } = knownFrom(own);
+      const band = ({ mean, sd }: { mean: number; sd: number }): LearnedView['pace'] => ({
+        likely: Math.exp(mean),
+        low: Math.exp(mean - IN_FIVE * sd),
+        high: Math.exp(mean + IN_FIVE * sd),
+      });
+      return [{ species, name: findSpecies(species)!.name, trees: own.length, looks, pace: band(growth), spring: band(spring), cases }];
+    });
+  }
+
+  private async ahead(): Promise<Ahead[]> {
+    if (!(await this.weatherOn())) return [];
+    const day = this.clock.today();
+    if (this.warmth?.day !== day) {
+      const ahead = this.station.means(day - WEATHER_DAYS, day - 1).then((means) => seasonsAhead(means, this.station.monthly, 'north'));
+      ahead.catch(() => (this.warmth = null));
+      this.warmth = { day, ahead };
+    }
+    return this.warmth.ahead;
+  }
+
+  private weatherOn(): Promise<boolean> {
+    return this.store.read(async (db) => (await this.settings.read(db, 'weather', false)) as boolean);
+  }
+
+  /** What the station says, and what it makes of the season. */
+  async weather(): Promise<WeatherView> {
+    const day = this.clock.today();
+    const means = await this.station.means(day - WEATHER_DAYS, day - 1);
+    const all = seasonsAhead(means, this.station.monthly, 'north');
+    const days = means.slice(-SHOWN_DAYS);
+    return {
+      on: await this.weatherOn(),
+      station: this.station.name,
+      days,
+      ahead: all[all.length - 1]?.days ?? 0,
+      missing: days.filter((d) => d.mean === null).length,
+    };
+  }
+
+  async countWarmth(on: boolean): Promise<WeatherView> {
+    await this.store.write(({ db }) => this.settings.write(db, 'weather', on));
+    return this.weather();
+  }
+}

@@ -1,0 +1,82 @@
+import { Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
+import type { MailView, WalkView } from '@ustle/contract';
+import { sayDay, dayOf, isoOf } from '@ustle/core';
+import { BenchService } from '../bench/bench.service.js';
+import { Clock } from '../store/clock.service.js';
+import { MailRow } from '../store/entities.js';
+import { Store } from '../store/store.service.js';
+
+const HOUR_MS = 3_600_000;
+const MOST_SHOWN = 50;
+
+/** A mail box as a mail server would be behind it: what is sent is delivered once, however often it is tried. */
+export interface MailBox {
+  send(mail: MailView): Promise<void>;
+  all(): Promise<MailView[]>;
+}
+
+/** Stands in for a mail server: notices lie in the database. */
+class SimulatedMailBox implements MailBox {
+  constructor(private readonly store: Store) {}
+
+  send(mail: MailView): Promise<void> {
+    return this.store.write(async ({ db }) => {
+      if (!(await db.existsBy(MailRow, { id: mail.id }))) await db.insert(MailRow, mail);
+    });
+  }
+
+  all(): Promise<MailView[]> {
+    return this.store.read((db) => db.find(MailRow, { order: { on: 'DESC', id: 'ASC' }, take: MOST_SHOWN }));
+  }
+}
+
+/** The notice of a walk that is due by tomorrow; null where none is. */
+export function noticeOf({ on, stops }: WalkView): MailView | null {
+  const tomorrow = isoOf(dayOf(on) + 1);
+  const due = stops.filter((s) => s.walk <= tomorrow);
+  if (!due.length) return null;
+  const day = due.map((s) => s.walk).sort()[0]!;
+  const byTree = new Map<string, string[]>();
+  for (const s of due) byTree.set(s.treeName, [...(byTree.get(s.treeName) ?? []), `  ${s.name}, ${s.what}: ${s.because[0] ?? ''}`]);
+  return {
+    id: `walk-${day}`,
+    on,
+    subject: `${day <= on ? 'Today' : 'Tomorrow'}: a walk past ${byTree.size} ${byTree.size === 1 ? 'tree' : 'trees'}, ${due.length} ${due.length === 1 ? 'look' : 'looks'}`,
+    text: [`For ${sayDay(dayOf(day))}:`, ...[...byTree].flatMap(([tree, lines]) => [tree, ...lines])].join('\n'),
+  };
+}
+
+/** Sends a notice the day before each walk, and on its day. */
+@Injectable()
+export class MailService implements OnModuleInit, OnModuleDestroy {
+  private readonly box: MailBox;
+  private timer: NodeJS.Timeout | undefined;
+
+  constructor(
+    store: Store,
+    private readonly bench: BenchService,
+    private readonly clock: Clock,
+  ) {
+    this.box = new SimulatedMailBox(store);
+  }
+
+  onModuleInit(): void {
+    this.timer = setInterval(() => void this.look().catch(() => undefined), HOUR_MS);
+    this.timer.unref();
+  }
+
+  onModuleDestroy(): void {
+    clearInterval(this.timer);
+  }
+
+  private async look(): Promise<void> {
+    const notice = noticeOf(await this.bench.walk());
+    if (notice && !(await this.box.all()).some((m) => m.id === notice.id)) await this.box.send(notice);
+  }
+
+  /** What lies in the box, the newest first; what is due is sent before. */
+  async all(): Promise<MailView[]> {
+    await this.look();
+    return (await this.box.all()).filter((m) => m.on <= this.clock.todayIso());
+  }
+}

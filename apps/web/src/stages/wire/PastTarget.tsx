@@ -1,0 +1,68 @@
+import { useState } from 'react';
+import { isoOf, type PastChoice } from '@ustle/core';
+import { Quiet, Skeleton } from '../../shared/parts';
+import { percent, sayDate, sayWindow } from '../../shared/say';
+import { useAnswer, worker } from '../../work/use-planner';
+import { useDesk } from '../desk';
+
+/** What comes of leaving a branch so far past its target. */
+function sayRace({ race: { window, advice, limit } }: PastChoice): string {
+  if (window) return `off ${sayWindow(isoOf(window.from), isoOf(window.to))}`;
+  const by = limit === null ? '' : `, off by ${sayDate(isoOf(limit))}`;
+  const then = {
+    rewire: 'wire it again',
+    guy: 'a guy after it',
+    wrap: 'only over a wrap',
+    'bend-further': 'bend further',
+    wait: 'holds late',
+    'remove-now': 'marks at once',
+    window: '',
+  };
+  return `no clean day: ${then[advice]}${by}`;
+}
+
+function Choices({ branch }: { branch: string }) {
+  const { tree, today, known, act } = useDesk();
+  const choices = useAnswer(() => worker('weighing').pasts(tree, today, branch, known) as Promise<PastChoice[]>, [tree, today, branch, known]);
+  if (!choices) return <Skeleton lines={4} />;
+  if (!choices.length) return <p className="text-quiet">No wire bends it, so there is nothing to choose.</p>;
+  const own = tree.plan.wiring?.find((w) => w.branch === branch)?.past;
+  const chosen = own ?? choices.find((c) => c.race.window)?.past ?? null;
+  return (
+    <>
+      <ul>
+        {choices.map((c) => (
+          <li key={c.past}>
+            <button
+              type="button"
+              aria-pressed={c.past === chosen}
+              className={`flex min-h-11 w-full items-baseline gap-3 border-b border-rule px-1 py-1.5 text-left hover:bg-base-100 ${c.past === chosen ? 'font-bold' : ''}`}
+              onClick={() => void act({ kind: 'branch-manner', branch, past: c.past })}
+            >
+              <span className="w-28 shrink-0">{c.past ? `${percent(c.past)} past it` : 'on the target'}</span>
+              <span className="flex-1">
+                {sayRace(c)}
+                <span className="block font-normal text-quiet">
+                  bent to {c.handDeg.toFixed(0)}° by hand, {percent(c.risk)} of what the wood bears
+                </span>
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {own !== undefined && <Quiet onClick={() => void act({ kind: 'branch-manner', branch, past: null })}>by the window it opens</Quiet>}
+    </>
+  );
+}
+
+/** How far past its target a branch is left to settle, as the choice it is: what it does to the days on which its wire comes off. */
+export function PastTarget({ branch }: { branch: string }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <details className="border-t border-rule pt-2" onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="cursor-pointer">How far past its target it settles</summary>
+      <p className="my-1 text-quiet">It goes back a little when the wire comes off. Left past its target, it may come off sooner. Estimates.</p>
+      {open && <Choices branch={branch} />}
+    </details>
+  );
+}

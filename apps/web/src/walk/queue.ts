@@ -1,0 +1,66 @@
+import Dexie, { type Table } from 'dexie';
+import type { WalkView } from '@ustle/contract';
+import type { Act } from '@ustle/core';
+
+/** An answer of the walk that the server has not taken yet, or that it refused. */
+export interface Waiting {
+  /** The act's own id: however often it is sent, it is done once. */
+  id: string;
+  /** Counts up as answers are given: they are sent in that order. */
+  turn?: number;
+  tree: string;
+  /** The tree and the branch in words, to be told where it is refused. */
+  about: string;
+  act: Act;
+  /** Why the server does not take it; it stays here until somebody has read that. */
+  refused: string | null;
+}
+
+/** What was answered of a thing today, so that it is not asked twice. */
+export interface Answered {
+  key: string;
+  on: string;
+  said: string;
+  act: string;
+}
+
+/** What a phone takes along, in its own database: the walk, what was answered, and what waits to be sent. */
+export class WalkStore extends Dexie {
+  waiting!: Table<Waiting, number>;
+  answered!: Table<Answered, string>;
+  round!: Table<{ key: 'round'; view: WalkView }, string>;
+
+  constructor(name = 'ustle-walk') {
+    super(name);
+    this.version(1).stores({ waiting: '++turn, &id', answered: 'key, act', round: 'key' });
+  }
+
+  /** Keeps answers together with the acts that tell them: both or none. */
+  answer(waiting: readonly Waiting[], answered: readonly Answered[]): Promise<void> {
+    return this.transaction('rw', this.waiting, this.answered, async () => {
+      for (const w of waiting) if (!(await this.waiting.where('id').equals(w.id).count())) await this.waiting.add({ ...w });
+      await this.answered.bulkPut([...answered]);
+    });
+  }
+}
+
+/** What became of an act that was sent: taken, refused with a sentence, or nobody there. */
+export type Sent = { taken: true } | { refused: string } | 'away';
+
+/** Sends what waits, the oldest first, and leaves what is refused where it can be read. Stops where nobody answers; resolves to whether all was answered. */
+export async function sendWaiting(store: WalkStore, send: (waiting: Waiting) => Promise<Sent>): Promise<boolean> {
+  let after = -1;
+  for (;;) {
+    const next = await store.waiting
+      .where('turn')
+      .above(after)
+      .filter((w) => w.refused === null)
+      .first();
+    if (!next) return true;
+    const sent = await send(next);
+    if (sent === 'away') return false;
+    after = next.turn!;
+    if ('taken' in sent) await store.waiting.delete(next.turn!);
+    else await store.waiting.update(next.turn!, { refused: sent.refused });
+  }
+}

@@ -1,0 +1,130 @@
+import { useCallback, useEffect, useState } from 'react';
+import { liveQuery } from 'dexie';
+import { paths, type WalkStop, type WalkView } from '@ustle/contract';
+import type { Act } from '@ustle/core';
+import { ApiError, isAway, send } from '../shared/http';
+import { newId } from '../shared/new-id';
+import { useWalk } from '../shared/queries';
+import { refreshLists } from '../shared/traffic';
+import { sendWaiting, WalkStore, type Answered, type Sent, type Waiting } from './queue';
+
+const store = new WalkStore();
+const RETRY_MS = 5_000;
+
+/** The newest value of a question to the phone's own database. */
+function useStored<T>(question: () => Promise<T>, first: T): T {
+  const [value, setValue] = useState(first);
+  useEffect(() => {
+    const live = liveQuery(question).subscribe((found) => setValue(() => found));
+    return () => live.unsubscribe();
+    // The question asks for all there is, and never changes.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
+  return value;
+}
+
+async function sendOne({ tree, act }: Waiting): Promise<Sent> {
+  try {
+    await send(paths.acts(tree), { act });
+    return { taken: true };
+  } catch (error) {
+    // A device that is not let in any more, and a server that stumbled, keep their answers: they are sent later.
+    if (isAway(error) || !(error instanceof ApiError) || error.status === 401 || error.status >= 500) return 'away';
+    return { refused: error.message };
+  }
+}
+
+let sending: Promise<void> | null = null;
+/** Sends what waits, one call at a time. */
+export const flush = (): Promise<void> =>
+  (sending ??= sendWaiting(store, sendOne)
+    .then((all) => {
+      if (all) refreshLists();
+    })
+    .finally(() => (sending = null)));
+
+/** The same thing on every walk: a coil or a tie on a branch of a tree. */
+export const keyOf = ({ tree, kind, branch, of }: WalkStop): string => `${tree} ${kind} ${branch} ${of}`;
+
+export type Answer = { stop: WalkStop; said: string; act: Record<string, unknown> };
+
+export interface Walking {
+  view: WalkView | null;
+  /** The walk is the one that was taken along: the server does not answer. */
+  away: boolean;
+  error: string | null;
+  waiting: Waiting[];
+  answered: Map<string, Answered>;
+  answer: (answers: readonly Answer[]) => Promise<void>;
+  /** Takes an answer of today back: unsent it is let go of, sent it is withdrawn by a further line. */
+  takeBack: (answered: Answered, stop: WalkStop) => Promise<void>;
+  /** A refused answer was read: it is sent again, or let go of. */
+  again: (turn: number) => Promise<void>;
+  letGo: (turn: number) => Promise<void>;
+}
+
+/** Today's walk, from the server or as it was taken along, with what was answered. */
+export function useWalking(): Walking {
+  const { data, error } = useWalk();
+  const taken = useStored(() => store.round.get('round'), undefined);
+  const waiting = useStored(() => store.waiting.toArray(), []);
+  const answers = useStored(() => store.answered.toArray(), []);
+  const view = data ?? taken?.view ?? null;
+  useEffect(() => {
+    if (data) void store.round.put({ key: 'round', view: data });
+  }, [data]);
+  useEffect(() => {
+    void flush();
+    const timer = setInterval(() => void flush(), RETRY_MS);
+    const now = (): void => void flush();
+    window.addEventListener('online', now);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener('online', now);
+    };
+  }, []);
+  const on = view?.on ?? '';
+  const answer = useCallback(
+    async (given: readonly Answer[]) => {
+      const made = given.map(({ stop, said, act }) => ({ stop, said, act: { on, ...act, id: newId() } as unknown as Act }));
+      await store.answer(
+        made.map(({ stop, act }): Waiting => ({ id: act.id, tree: stop.tree, about: `${stop.treeName}, ${stop.name}`, act, refused: null })),
+        made.map(({ stop, said, act }): Answered => ({ key: keyOf(stop), on, said, act: act.id })),
+      );
+      void flush();
+    },
+    [on],
+  );
+  const takeBack = useCallback(
+    async ({ key, act }: Answered, stop: WalkStop) => {
+      await (sending ?? Promise.resolve());
+      await store.transaction('rw', store.waiting, store.answered, async () => {
+        const unsent = await store.waiting.where('id').equals(act).first();
+        if (unsent) await store.waiting.delete(unsent.turn!);
+        else {
+          const withdraw = { kind: 'withdrawn', corrects: act, id: newId(), on } as Act;
+          await store.waiting.add({ id: withdraw.id, tree: stop.tree, about: `${stop.treeName}, ${stop.name}`, act: withdraw, refused: null });
+        }
+        await store.answered.delete(key);
+      });
+      void flush();
+    },
+    [on],
+  );
+  return {
+    view,
+    away: error !== undefined,
+    error: view ? null : (error?.message ?? null),
+    waiting,
+    answered: new Map(answers.filter((a) => a.on === on).map((a) => [a.key, a])),
+    answer,
+    takeBack,
+    again: async (turn) => {
+      await store.waiting.update(turn, { refused: null });
+      void flush();
+    },
+    letGo: async (turn) => {
+      await store.waiting.delete(turn);
+    },
+  };
+}
