@@ -68,9 +68,9 @@ export function PhonePage() {
         <>
           <p>Ustle answers this machine alone. To walk with a phone, start it for your own network:</p>
           <pre className="overflow-x-auto border border-rule bg-sheet px-3 py-2">USTLE_HOST=0.0.0.0 npm start</pre>
-          <p className="text-quiet">Only in a network that is yours. What passes through the air is not encrypted: anybody in that network could read along.</p>
         </>
       )}
+      <p className="text-quiet">Only in a network that is yours. What passes through the air is not encrypted: anybody in that network could read along.</p>
       {access.here && <Passphrase set={access.passphrase} />}
       {access.open && access.passphrase && access.addresses.length === 0 && <p>This machine is in no network just now.</p>}
       {access.open && access.passphrase && (

@@ -48,7 +48,7 @@ function Weather() {
       <h2 className="text-lg">Weather</h2>
       <p>
         {data.station} (simulated): by its warmth the season is {ahead}.
-        {data.missing > 0 && ` ${count(data.missing, 'day')} of the last six weeks without a reading.`}
+        {data.missing > 0 && ` Of the last six weeks ${count(data.missing, 'day')} ${data.missing === 1 ? 'has' : 'have'} no reading.`}
       </p>
       <label className="flex min-h-11 items-center gap-3">
         <input type="checkbox" className="checkbox" checked={data.on} onChange={(event) => count_(event.target.checked)} />

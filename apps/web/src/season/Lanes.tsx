@@ -81,7 +81,7 @@ function Row({
                 key={`${task}${a}`}
                 title={`Good to ${name}`}
                 className="absolute h-[3px]"
-                style={{ left: `${a}%`, width: `${b - a}%`, top: 4 + i * 5, background: colour, opacity: 0.55 }}
+                style={{ left: `${a}%`, width: `${b - a}%`, top: 4 + i * 5, background: colour }}
               />
             )),
           )}
@@ -95,7 +95,7 @@ function Row({
               style={{ left: `${share(from, s.window!.from)}%`, width: `max(3px, ${share(from, s.window!.to) - share(from, s.window!.from)}%)` }}
             />
           ))}
-        {[...new Set(stops.flatMap((s) => s.marks ?? []))].map((iso) => (
+        {[...new Set(stops.flatMap((s) => (s.marks && s.marks >= from ? [s.marks] : [])))].map((iso) => (
           <span
             key={iso}
             title={`May mark from ${sayDate(iso)}`}
@@ -235,7 +235,7 @@ export function Lanes({ trees, species, stops, due, today }: { trees: TreeSummar
           </div>
           <div className="relative" style={{ height: rows.getTotalSize() }}>
             <span
-              className="absolute bottom-0 top-0 z-[5] w-[2px] bg-copper"
+              className="absolute bottom-0 top-0 pointer-events-none z-[5] w-[2px] bg-copper"
               style={{ left: `calc(${LABEL}px + (100% - ${LABEL}px) * ${share(from, today) / 100})` }}
               aria-hidden="true"
             />
@@ -270,7 +270,7 @@ export function Lanes({ trees, species, stops, due, today }: { trees: TreeSummar
         </span>
         {WORK.map(([task, name, colour]) => (
           <span key={task} className="flex items-center gap-2">
-            <span className="h-[3px] w-5" style={{ background: colour, opacity: 0.55 }} />
+            <span className="h-[3px] w-5" style={{ background: colour }} />
             good to {name}
           </span>
         ))}

@@ -38,7 +38,7 @@ function Round() {
         <ul>
           {stops.map((s) => (
             <li key={s.of + s.branch} className="border-t border-rule py-1">
-              <strong>{s.name}</strong>, {s.what}, by {sayShort(s.last)}
+              <strong>{s.name}</strong>, {s.what}, {s.last < view.on ? 'due since' : 'by'} {sayShort(s.last)}
               <span className="mt-0.5 flex flex-wrap gap-x-4">
                 {[...MARK_STAGES, s.kind === 'wire' ? 'taken off' : 'let out'].map((stage) => (
                   <span key={stage}>

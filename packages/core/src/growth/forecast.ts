@@ -2,7 +2,7 @@ import type { Hemisphere, Species } from '../species/index.js';
 import { growingDaysAlong, grownAlong, type Course } from './course.js';
 import { quantile, type Unknown } from './unknown.js';
 import { chanceReached, stageAt, stageStarts } from './marking.js';
-import { growthToHold } from '../wood/index.js';
+import { unrelaxed } from '../wood/index.js';
 import { MARK_STAGES, type MarkStage } from '../tree/index.js';
 
 /** The bend that a coil holds: curvatures (1/mm) under the wire, stored in the branch there, and wanted in the end. */
@@ -104,19 +104,20 @@ const FIVE: readonly (readonly [number, number])[] = [
 /** Probability that the branch would stay within a tenth of its target if unwired on a day; null without a recorded bend. */
 export function chanceSet(coil: CoilState, day: number): number | null {
   if (!coil.bend) return null;
+  const { species, hemisphere, course, since, diameter, unknown } = coil;
   const { wired, stored, target, storedSd } = coil.bend;
   const share = (target * (1 - SET_TOLERANCE)) / wired;
   if (share > 1) return 0;
   const grown = expectedGrowth(coil, day);
-  const held = {
-    diameter: coil.diameter,
-    curvature: wired,
-    growingDays: growingDaysAlong(coil.species, coil.hemisphere, coil.course, coil.since, day),
-    relaxedShare: coil.species.relaxedShare.value,
-    relaxationDays: coil.species.relaxationDays.value,
-  };
-  const chance = (recoverable: number): number => chanceReached(growthToHold({ ...held, recoverable }, share), grown, coil.unknown);
-  return storedSd ? FIVE.reduce((sum, [z, weight]) => sum + weight * chance(stored * Math.exp(storedSd * z)), 0) : chance(stored);
+  const held = unrelaxed(growingDaysAlong(species, hemisphere, course, since, day), species.relaxedShare.value, species.relaxationDays.value);
+  // As in growthToHold: the new wood with which what is stored, and has not relaxed, loosens the branch by no more than it may.
+  const most = (held / (1 - share)) ** 0.25;
+  const likely = ((held * stored) / (wired * (1 - share))) ** 0.25;
+  const chance = (times: number): number => chanceReached((diameter / 2) * Math.max(0, Math.min(most, likely * times) - 1), grown, unknown);
+  if (!storedSd) return chance(1);
+  let sum = 0;
+  for (const [z, weight] of FIVE) sum += weight * chance(Math.exp((storedSd * z) / 4));
+  return sum;
 }
 
 /** First day on which something that comes and stays is so; null where it is not within fifteen years. */
@@ -154,7 +155,17 @@ const stageDates = (coil: CoilState, stage: Exclude<MarkStage, 'clear'>): Dates 
   p90: stageDay(coil, stage, 0.9),
 });
 
-const setDay = (coil: CoilState, p: number): number | null => (coil.bend ? firstDay(coil.since, (day) => chanceSet(coil, day)! >= p) : null);
+/** The days on which a bend is set with each of some probabilities; their searches share what they compute. */
+function setDays(coil: CoilState, ...probabilities: number[]): (number | null)[] {
+  if (!coil.bend) return probabilities.map(() => null);
+  const known = new Map<number, number>();
+  const chance = (day: number): number => {
+    let found = known.get(day);
+    if (found === undefined) known.set(day, (found = chanceSet(coil, day)!));
+    return found;
+  };
+  return probabilities.map((p) => firstDay(coil.since, (day) => chance(day) >= p));
+}
 
 export interface Forecast {
   touching: Dates;
@@ -170,15 +181,18 @@ export interface Forecast {
 }
 
 /** When a coil will touch, mark and have done its work. docs: The race. */
-export const forecast = (coil: CoilState): Forecast => ({
-  touching: stageDates(coil, 'touching'),
-  marking: stageDates(coil, 'marking'),
-  deep: stageDates(coil, 'deep'),
-  deepRisk: stageDay(coil, 'deep', 0.05),
-  set: { p10: setDay(coil, 0.1), p50: setDay(coil, 0.5), p90: setDay(coil, 0.9) },
-  setSure: setDay(coil, 0.8),
-  firstTouch: stageDay(coil, 'touching', 0.2),
-});
+export function forecast(coil: CoilState): Forecast {
+  const [p10, p50, p90, setSure] = setDays(coil, 0.1, 0.5, 0.9, 0.8) as [number | null, number | null, number | null, number | null];
+  return {
+    touching: stageDates(coil, 'touching'),
+    marking: stageDates(coil, 'marking'),
+    deep: stageDates(coil, 'deep'),
+    deepRisk: stageDay(coil, 'deep', 0.05),
+    set: { p10, p50, p90 },
+    setSure,
+    firstTouch: stageDay(coil, 'touching', 0.2),
+  };
+}
 
 /** The likeliest stage of a coil on a day: that of its median growth, within what was seen before and after. */
 export function likelyStage(coil: CoilState, day: number): MarkStage {

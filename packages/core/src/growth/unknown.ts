@@ -33,9 +33,17 @@ export function chanceBelow(unknown: Unknown, value: number): number {
   return below[i]! + (below[i + 1]! - below[i]!) * (position - i);
 }
 
+const quantiles = new Map<number, number>();
+/** Quantile of the standard normal; the few that are asked for are worked out once. */
+function standard(p: number): number {
+  let found = quantiles.get(p);
+  if (found === undefined) quantiles.set(p, (found = normalQuantile(p)));
+  return found;
+}
+
 /** The value that the unknown stays below with a probability. */
 export function quantile(unknown: Unknown, p: number): number {
-  if (unknown.kind === 'normal') return unknown.mean + unknown.sd * normalQuantile(p);
+  if (unknown.kind === 'normal') return unknown.mean + unknown.sd * standard(p);
   const { z, below } = unknown;
   let i = 1;
   while (i < z.length - 1 && below[i]! < p) i++;

@@ -61,16 +61,19 @@ export function pastByWindow(placed: PlacedTree, onDay: number, seen: IfWired = 
     chosen.get(branch) ?? pastChoices(placed, onDay, branch, bend, wire, { ...seen, learned }).find((c) => c.race.window !== null)?.past ?? USUAL_PAST;
 }
 
-/** What each way of leaving a branch past its target would come to, under the wire that the plan chooses for it; none where it gets none. */
+/** What each way of leaving a branch past its target would come to, under the wire that the plan puts on it; none where it gets none. */
 export function pastsFor(tree: Tree, onDay: number, branch: string, known?: Known): PastChoice[] {
   const placed = placeTree(tree);
   const after = placeTree(outcomeOf(tree).tree);
   const { poses, asGrown } = proposePoses(after, gapMap(placed, after, tree.plan.front ?? { bearing: 0, pitch: 0, roll: 0 }));
   const usual = pastByWindow(after, onDay, { known });
-  let found: PastChoice[] = [];
-  planWiring(after, { poses, asGrown, trunk: bentTrunk(after)?.bends ?? [] }, (id, bend, wire) => {
-    if (id === branch) found = pastChoices(after, onDay, id, bend, wire, { known });
+  let asked: { bend: BendToHold; grip: number } | null = null as { bend: BendToHold; grip: number } | null;
+  const { runs } = planWiring(after, { poses, asGrown, trunk: bentTrunk(after)?.bends ?? [] }, (id, bend, wire) => {
+    if (id === branch) asked = { bend, grip: wire.grip };
     return usual(id, bend, wire);
   });
-  return found;
+  const run = runs.find((r) => r.branches.some((b) => b.branch === branch));
+  if (!asked || !run) return [];
+  const { metal, size, strands, angle: coilAngleDeg } = run;
+  return pastChoices(after, onDay, branch, asked.bend, { metal, size, strands, coilAngleDeg, grip: asked.grip }, { known });
 }

@@ -24,12 +24,16 @@ const newYear = (year: number): number => (year - 1970) * 365 + before(year - 1)
 
 /** Calendar year and the day within it (0 = 1 January) of a day number. */
 export function yearAndDay(day: number): { year: number; dayOfYear: number } {
+  if (day >= last.from && day < last.to) return { year: last.year, dayOfYear: day - last.from };
   // 400 years have 146,097 days: the estimate is at most a year off.
   let year = 1970 + Math.floor((day * 400) / 146_097);
   while (newYear(year + 1) <= day) year++;
   while (newYear(year) > day) year--;
-  return { year, dayOfYear: day - newYear(year) };
+  last = { year, from: newYear(year), to: newYear(year + 1) };
+  return { year, dayOfYear: day - last.from };
 }
+/** The year that was asked for last: the next question is mostly about the same. */
+let last = { year: 1970, from: 0, to: 365 };
 
 /** Month 1..12 of a day number. */
 export const monthOf = (day: number): number => new Date(day * MS_PER_DAY).getUTCMonth() + 1;

@@ -100,4 +100,10 @@ export class Wants {
       return { because: ['The bend by hand is more than the wood takes in one season: choose another plan, or a technique such as a wedge cut.'] };
     return { need: this.needOf(b, { ...choice, angle: COIL_ANGLE }, wishOf(pose)), bends, pose, past, run: null };
   }
+
+  /** How far past its target a branch is left under the wire that it gets in the end: a pair's may be another than its own would be. */
+  pastWith(branch: string, bends: HeldBends, wire: WireToTry, first: number): number {
+    const past = this.pastOf(branch, bends[0], wire);
+    return bends.every((_, i) => Number.isFinite(this.tried(bends, i, wire, past).bendToDeg)) ? past : first;
+  }
 }

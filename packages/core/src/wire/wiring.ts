@@ -319,10 +319,11 @@ class Wiring {
   }
 
   private partOf(need: Need, wound: { hand: Hand; start: Start }, size: number, path: WirePath, coil: FittedCoil, said: readonly string[]): RunBranchPlan {
-    const { bends, past } = this.wanted.get(need.branch)!;
+    const { bends, past: first } = this.wanted.get(need.branch)!;
     const gap = gapFor(woodIn(this.placed, need.branch)!);
     const [bend] = bends;
     const wire: WireToTry = { metal: need.metal, size, strands: need.strands, coilAngleDeg: need.angle, grip: gripOf(gap) };
+    const past = need.branch === 'trunk' ? first : this.wants.pastWith(need.branch, bends, wire, first);
     const tried = bends.map((_, i) => this.wants.tried(bends, i, wire, past));
     const choice = tried[0]!;
     const stretch = path.on.get(need.branch)!;

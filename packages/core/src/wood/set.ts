@@ -10,11 +10,13 @@ interface Held {
   relaxationDays: number;
 }
 
+/** Share of what is stored in a held branch that has not relaxed after so many growing days. docs: Set. */
+export const unrelaxed = (growingDays: number, relaxedShare: number, relaxationDays: number): number =>
+  relaxedShare + (1 - relaxedShare) * Math.exp(-growingDays / relaxationDays);
+
 /** Share of its curvature that a branch would lose on release if no wood had been laid: what is stored relaxes while it is held. docs: Set. */
-function looseShare({ curvature, recoverable, growingDays, relaxedShare, relaxationDays }: Held): number {
-  const stored = Math.min(curvature, recoverable);
-  return (stored * (relaxedShare + (1 - relaxedShare) * Math.exp(-growingDays / relaxationDays))) / curvature;
-}
+const looseShare = ({ curvature, recoverable, growingDays, relaxedShare, relaxationDays }: Held): number =>
+  (Math.min(curvature, recoverable) * unrelaxed(growingDays, relaxedShare, relaxationDays)) / curvature;
 
 /** Share 0..1 of its curvature that a branch keeps when the wire comes off; new wood (mm of radius) stiffens it. docs: Set. */
 export function heldShare(held: Held & { radialGrowth: number }): number {

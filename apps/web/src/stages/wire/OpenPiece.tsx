@@ -64,7 +64,7 @@ function Half({ run, part }: { run: PlanRun; part: RunBranchPlan }) {
       )}
       {part.branch !== 'trunk' && (
         <>
-          <PastTarget branch={part.branch} />
+          <PastTarget branch={part.branch} now={part.target > 0 ? part.settles / part.target - 1 : 0} />
           <ThisBranch branch={part.branch} />
           <PressTest key={`${run.metal}${run.size}`} branch={part.branch} metal={run.metal} size={run.size} />
         </>

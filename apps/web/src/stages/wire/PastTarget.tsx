@@ -21,13 +21,16 @@ function sayRace({ race: { window, advice, limit } }: PastChoice): string {
   return `no clean day: ${then[advice]}${by}`;
 }
 
-function Choices({ branch }: { branch: string }) {
+/** The shares lie five percent apart. */
+const HALF_STEP = 0.025;
+
+function Choices({ branch, now }: { branch: string; now: number }) {
   const { tree, today, known, act } = useDesk();
   const choices = useAnswer(() => worker('weighing').pasts(tree, today, branch, known) as Promise<PastChoice[]>, [tree, today, branch, known]);
   if (!choices) return <Skeleton lines={4} />;
   if (!choices.length) return <p className="text-quiet">No wire bends it, so there is nothing to choose.</p>;
+  const isNow = (past: number): boolean => Math.abs(past - now) < HALF_STEP;
   const own = tree.plan.wiring?.find((w) => w.branch === branch)?.past;
-  const chosen = own ?? choices.find((c) => c.race.window)?.past ?? null;
   return (
     <>
       <ul>
@@ -35,8 +38,8 @@ function Choices({ branch }: { branch: string }) {
           <li key={c.past}>
             <button
               type="button"
-              aria-pressed={c.past === chosen}
-              className={`flex min-h-11 w-full items-baseline gap-3 border-b border-rule px-1 py-1.5 text-left hover:bg-base-100 ${c.past === chosen ? 'font-bold' : ''}`}
+              aria-pressed={isNow(c.past)}
+              className={`flex min-h-11 w-full items-baseline gap-3 border-b border-rule px-1 py-1.5 text-left hover:bg-base-100 ${isNow(c.past) ? 'font-bold' : ''}`}
               onClick={() => void act({ kind: 'branch-manner', branch, past: c.past })}
             >
               <span className="w-28 shrink-0">{c.past ? `${percent(c.past)} past it` : 'on the target'}</span>
@@ -56,13 +59,13 @@ function Choices({ branch }: { branch: string }) {
 }
 
 /** How far past its target a branch is left to settle, as the choice it is: what it does to the days on which its wire comes off. */
-export function PastTarget({ branch }: { branch: string }) {
+export function PastTarget({ branch, now }: { branch: string; now: number }) {
   const [open, setOpen] = useState(false);
   return (
     <details className="border-t border-rule pt-2" onToggle={(event) => setOpen(event.currentTarget.open)}>
       <summary className="cursor-pointer">How far past its target it settles</summary>
       <p className="my-1 text-quiet">It goes back a little when the wire comes off. Left past its target, it may come off sooner. Estimates.</p>
-      {open && <Choices branch={branch} />}
+      {open && <Choices branch={branch} now={now} />}
     </details>
   );
 }
