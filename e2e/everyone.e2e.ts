@@ -15,6 +15,11 @@ afterAll(() => app.close());
 const VIEWS: [name: string, tree: string | null, path: string, opened?: (page: Page) => Promise<void>][] = [
   ['bench', null, '/bench'],
   ['season', null, '/season'],
+  ['lanes', null, '/season?as=lanes'],
+  ['walk', null, '/walk'],
+  ['benches', null, '/walk/benches'],
+  ['walk sheet', null, '/walk/sheet'],
+  ['phone', null, '/phone'],
   ['rack', null, '/rack?roll=copper-1.63'],
   ['wire comes in', null, '/rack?new='],
   ['pieces on paper', 'Squall', '/pieces'],
@@ -31,6 +36,7 @@ const VIEWS: [name: string, tree: string | null, path: string, opened?: (page: P
   ['guy', 'Lantern', '/guy'],
   ['a tie', 'Perseverance', '/guy', async (page) => (await page.waitForSelector('[data-guy]'))!.evaluate((row) => (row as HTMLElement).click())],
   ['watch', 'Lantern', '/watch'],
+  ['wire off', 'Squall', '/watch?branch=b1', (page) => press(page, 'It came off')],
   ['about a tree', 'Lantern', '/watch', (page) => press(page, 'About it')],
   ['no such tree', null, '/tree/nobody/front'],
 ];

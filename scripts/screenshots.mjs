@@ -43,7 +43,7 @@ const VIEWS = [
   ['read', `/tree/${idOf('Lantern')}/read`, DESK],
   ['front', `/tree/${idOf('Lantern')}/front`, DESK],
   ['front-lamp', `/tree/${idOf('Gannet')}/front`, DESK, 'lamp'],
-  ['front-cascade', `/tree/${idOf('Marigold')}/front?part=trunkInSight`, DESK],
+  ['season-lanes', '/season?as=lanes', DESK],
   ['measure', `/tree/${idOf('Gannet')}/measure?branch=b1`, DESK],
   ['remove', `/tree/${idOf('Lantern')}/remove?branch=b37`, DESK],
   ['remove-outcome', `/tree/${idOf('Lantern')}/remove?sheet=outcome&wipe=1`, DESK],
@@ -56,7 +56,7 @@ const VIEWS = [
   ['guy', `/tree/${idOf('Gannet')}/guy?branch=${await thickest('Gannet')}`, DESK],
   ['watch', `/tree/${idOf('Squall')}/watch?branch=${await firstCoil('Squall')}`, DESK],
   ['phone-bench', '/bench', PHONE],
-  ['phone-watch', `/tree/${idOf('Squall')}/watch`, PHONE],
+  ['phone-walk', '/walk', PHONE],
 ];
 
 const browser = await puppeteer.launch({

@@ -12,6 +12,7 @@ import {
   type Front,
   type LineOf,
   type Tree,
+  NOTHING_LEARNT,
 } from '@ustle/core';
 import { planner } from '../src/work/planner';
 
@@ -60,9 +61,9 @@ test('fronts are judged on the tree that the plan leaves', () => {
 
 test('the curves of a coil begin when it was put on, never fall, and cross where the plan dates them', () => {
   const on = '2026-06-01';
-  const curves = planner.curves(wired, on, 60);
+  const curves = planner.curves(wired, on, 60, NOTHING_LEARNT);
   expect(curves.map((c) => c.branch).sort()).toEqual([first, second].sort());
-  const { wires } = planner.plan(wired, on);
+  const { wires } = planner.plan(wired, on, NOTHING_LEARNT);
   for (const c of curves) {
     expect(c.days[0]).toBe(wired.record.find((e) => branchIn(e) === c.branch)!.on);
     for (const chances of [c.touching, c.marking]) {
@@ -88,7 +89,7 @@ test('on any day only the coils that are on by then are told, each further on th
   const order = ['clear', 'touching', 'marking', 'deep', 'swallowed'];
   fc.assert(
     fc.property(fc.integer({ min: 0, max: 500 }), fc.integer({ min: 1, max: 120 }), (after, later) => {
-      const at = (days: number): ReturnType<typeof planner.stages> => planner.stages(wired, '2026-06-01', isoOf(dayOf('2026-03-10') + days));
+      const at = (days: number): ReturnType<typeof planner.stages> => planner.stages(wired, '2026-06-01', isoOf(dayOf('2026-03-10') + days), NOTHING_LEARNT);
       const now = at(after);
       expect(now.map((s) => s.branch)).toEqual(after < 52 ? [first] : [first, second]);
       for (const s of at(after + later)) {

@@ -2,23 +2,29 @@ import fc from 'fast-check';
 import {
   calibrationOf,
   dayOf,
+  dueOn,
   forecast,
   fromOthers,
   gatherRounds,
+  generateTree,
   grownAlong,
   growthShare,
   GROWTH_UNKNOWN,
   isoOf,
   learnedOf,
   NOTHING_LEARNT,
+  pastsFor,
   placeTree,
+  planTree,
   quantile,
   scarsOf,
   seasonsAhead,
   speciesOf,
   unwiringOf,
   usualMean,
+  walkItems,
   watch,
+  watchingOf,
   type LineOf,
   type MarkStage,
   type RecordLine,
@@ -228,4 +234,55 @@ test('rounds are few, take each look once, and none late', () => {
       expect(rounds).toHaveLength(apart.length);
     }),
   );
+});
+
+test('a green birch shoot marks within the summer that it is wired; a thick yew stem has no clean day for years, and is handed to a guy', () => {
+  const shoot = tree([branch('a', { d: 3, stage: 'shoot' })], {
+    species: 'birch',
+    vigour: 'strong',
+    record: [{ ...wired('a', '2026-06-08'), size: 1.5, metal: 'aluminium', gap: 0.5 }],
+  });
+  const [birch] = watch(placeTree(shoot), dayOf('2026-06-08'));
+  expect(isoOf(birch!.race.forecast.marking.p50!) >= '2026-06-20' && isoOf(birch!.race.forecast.marking.p50!) <= '2026-08-05').toBe(true);
+  const stem = tree([branch('a', { d: 30, tipD: 20, length: 500 })], {
+    species: 'yew',
+    record: [{ ...wired('a', '2026-03-01'), size: 5.19, strands: 2, bentDeg: 27, targetDeg: 25, over: 250 }],
+  });
+  const [yew] = watch(placeTree(stem), dayOf('2026-03-01'));
+  expect(yew!.race.window).toBeNull();
+  expect(yew!.race.forecast.set.p50 ?? Infinity).toBeGreaterThan(dayOf('2029-03-01'));
+  expect(['guy', 'rewire']).toContain(yew!.race.advice);
+});
+
+test('what a phone takes along is what the plan says; after unwiring the angle is asked for, once', () => {
+  const t = two([wired('a'), wired('b'), saw('b', 'touching', '2026-06-01'), off('b', '2026-06-10')]);
+  const [item, ...others] = walkItems(t, ON);
+  const plan = planTree(t, ON, { fronts: false }).wires[0]!;
+  expect(others).toEqual([]);
+  expect(item).toMatchObject({ kind: 'wire', branch: 'a', of: 'w-a', because: plan.because, unwiring: plan.unwiring, window: plan.cleanWindow });
+  expect(item!.first <= item!.last).toBe(true);
+  expect(item!.last <= plan.nextInspection).toBe(true);
+  const asked = (tree: Tree) => dueOn(tree, ON).due.filter((d) => d.kind === 'held');
+  expect(asked(t)).toMatchObject([{ on: '2026-06-20', branches: ['b'], leadsTo: 'watch' }]);
+  expect(watchingOf(t, ON)).toMatchObject({ toMeasure: [{ branch: 'b', on: '2026-06-15', wantedDeg: 30 }], scars: [], pace: { looks: 1 } });
+  expect(asked({ ...t, record: [...t.record, { on: '2026-06-16', kind: 'measured', branch: 'b', heldDeg: 29 }] })).toEqual([]);
+  expect(asked({ ...t, record: [...t.record, wired('b', '2026-06-12')] })).toEqual([]);
+});
+
+test('how far past its target a branch is left is a choice of dates: the plan takes the least that opens a window, the artist another', () => {
+  const t = generateTree({ seed: 5, name: 'Made up', species: 'larch', height: 420, base: 40, primaries: 4, secondaries: 0 });
+  const march = dayOf('2026-03-01');
+  const parts = planTree(t, march, { fronts: false }).runs.flatMap((r) => r.branches);
+  expect(parts.length).toBeGreaterThan(1);
+  for (const part of parts) {
+    const choices = pastsFor(t, march, part.branch);
+    const used = choices.find((c) => Math.abs(c.past - (part.settles / part.target - 1)) < 0.02)!;
+    expect(used.handDeg).toBeCloseTo(part.bendTo, 0);
+    const first = choices.find((c) => c.race.window);
+    if (first) expect(used.past).toBe(first.past);
+    choices.forEach((c, i) => expect(c.handDeg).toBeGreaterThan(choices[i - 1]?.handDeg ?? 0));
+  }
+  const own = { ...t, plan: { ...t.plan, wiring: [{ branch: parts[0]!.branch, past: 0.25 }] } };
+  const chosen = planTree(own, march, { fronts: false }).runs.flatMap((r) => r.branches).find((b) => b.branch === parts[0]!.branch)!; // prettier-ignore
+  expect(chosen.settles / chosen.target).toBeCloseTo(1.25, 1);
 });

@@ -1,0 +1,148 @@
+import { start } from '../apps/server/test/server';
+import { actElsewhere, idOf, loadStudio, open, press, pressWhere, says, stored, text, until, visit, write, type App } from './app';
+
+let app: App;
+beforeAll(async () => {
+  app = await open(4810);
+  loadStudio(app.server.address);
+});
+afterAll(() => app.close());
+
+/** The server ends as in a power cut, and starts again on another day. */
+async function onDay(today: string): Promise<void> {
+  await app.server.kill();
+  app.server = await start(app.folder, 4810, { USTLE_TODAY: today });
+}
+
+const lines = async (name: string): Promise<{ kind: string; branch?: string; stage?: string; pieces?: number }[]> => (await stored(app, name)).tree.record;
+const field = (label: string): string => `xpath/.//aside//label[starts-with(normalize-space(), "${label}")]/following::input[1]`;
+
+test('a round without a network: the page opens again, answers wait on the phone, and each is stored once when the server is back', async () => {
+  const { page } = app;
+  await page.setViewport({ width: 390, height: 844, deviceScaleFactor: 0.5 });
+  await visit(app, '/walk');
+  await says(page, /0 of \d+ looks done/);
+  const all = Number(/0 of (\d+) looks/.exec(await text(page))![1]);
+  await page.evaluate(() => navigator.serviceWorker.ready.then(() => true));
+  const before = { Lantern: (await lines('Lantern')).length, Squall: (await lines('Squall')).length };
+  await app.server.kill();
+  await page.reload({ waitUntil: 'domcontentloaded' });
+  await says(page, /No connection.*By the slip.*Lantern: first left/);
+  await press(page, 'touching');
+  await says(page, /1 of \d+ looks done.*one answer waits.*Lantern: /);
+  await pressWhere(page, 'main button', /^All 3 here are clear/);
+  await says(page, /4 of \d+ looks done.*4 answers wait.*Under the sail loft/);
+  // Taken back before it was sent, it is as if never said.
+  await pressWhere(page, '[aria-label^="take back: Lantern, first left"]', /./);
+  await says(page, /3 answers wait/);
+  await page.goBack();
+  await page.reload({ waitUntil: 'domcontentloaded' });
+  await says(page, /3 answers wait/);
+  app.server = await start(app.folder, 4810);
+  await until(app, 'Lantern', (v) => v.tree.record.length === before.Lantern + 3);
+  await page.waitForFunction(() => !document.body.innerText.includes('wait on this device'), { timeout: 40_000 });
+  expect((await lines('Lantern')).slice(before.Lantern).map((l) => [l.kind, l.stage])).toEqual(Array(3).fill(['inspected', 'clear']));
+  // What was sent is taken back by a further line.
+  await pressWhere(page, '[aria-label^="take back: Lantern"]', /./);
+  await until(app, 'Lantern', (v) => v.tree.record.at(-1).kind === 'withdrawn');
+  expect((await lines('Squall')).length).toBe(before.Squall);
+  expect(all).toBeGreaterThan(6);
+  // A branch that is cut meanwhile: the answer is not lost, and why it is not taken is said.
+  const squall = await idOf(app, 'Squall');
+  await page.goto(`${app.server.address}/walk?tree=${squall}`, { waitUntil: 'domcontentloaded' });
+  await says(page, /Squall: .*aluminium/);
+  const branch = await page.evaluate(
+    async () => (await (await fetch('/api/walk')).json()).stops.find((s: { treeName: string }) => s.treeName === 'Squall').branch as string,
+  );
+  await app.server.kill();
+  await press(page, 'marking');
+  await says(page, /one answer waits/);
+  app.server = await start(app.folder, 4810);
+  await actElsewhere(app, 'Squall', { kind: 'unlist', branches: [branch] } as never);
+  await says(page, /1 of \d+ looks done/);
+  await page.setViewport({ width: 1280, height: 800, deviceScaleFactor: 0.5 });
+}, 180_000);
+
+test('a year of one branch: looked at, its marking turns cut, taken off, measured after days, wired again from the shape that held', async () => {
+  const { page } = app;
+  const id = await idOf(app, 'Lantern');
+  const watch = `/tree/${id}/watch?branch=b1`;
+  await visit(app, watch);
+  await says(page, /first left.*What you see|Seen on/);
+  await write(page, field('Gap, if'), '1O');
+  await says(page, /Gap, if you measured it: "1O" is not a number/);
+  await write(page, field('Gap, if'), '');
+  await press(page, 'touching');
+  await until(app, 'Lantern', (v) => v.tree.record.at(-1).stage === 'touching');
+  await press(page, 'put the look off');
+  await press(page, 'Put off');
+  await says(page, /Say why/);
+  await write(page, 'xpath/.//aside//label[starts-with(normalize-space(), "Why")]//input', 'away at sea');
+  await press(page, 'Put off');
+  await until(app, 'Lantern', (v) => v.tree.record.at(-1).kind === 'snoozed');
+  await says(page, /Put off to .*away at sea/);
+
+  await onDay('2026-06-12');
+  await visit(app, '/season');
+  await says(page, /Lantern\s+first left.*look at the wire/);
+  await visit(app, watch);
+  await press(page, 'marking');
+  await until(app, 'Lantern', (v) => v.tree.record.at(-1).stage === 'marking');
+  await press(page, 'Some turns came off');
+  await says(page, /cut each turn across/i);
+  await write(page, field('Pieces taken off'), '3');
+  await press(page, 'Those turns are off');
+  await until(app, 'Lantern', (v) => v.tree.record.at(-1).kind === 'cut' && v.tree.record.at(-1).pieces === 3);
+  await says(page, /Marks in the bark.*first left, about \d\.\d mm deep, the wire is still on.*likely grown out by/);
+
+  await onDay('2026-07-06');
+  await visit(app, watch);
+  await press(page, 'It came off');
+  await write(page, field('Pieces taken off'), '0');
+  await says(page, /Pieces taken off.*between 1 and 1000 pieces; not 0/);
+  await write(page, field('Pieces taken off'), '6');
+  await write(page, field('Angle it holds now'), '50');
+  await press(page, 'Cut off');
+  await until(app, 'Lantern', (v) => v.tree.record.at(-1).kind === 'unwired' && v.tree.record.at(-1).heldDeg === 50);
+
+  await onDay('2026-07-13');
+  await visit(app, '/season');
+  await says(page, /Lantern\s+first left: measure the angle it holds/);
+  await pressWhere(page, 'main a', /measure the angle it holds/);
+  await says(page, /Angles to measure.*first left/);
+  await write(page, field('Angle it holds'), '41');
+  await says(page, /It has not set|It holds/);
+  await press(page, 'Note it');
+  await until(app, 'Lantern', (v) => v.tree.record.at(-1).kind === 'measured' && v.tree.record.at(-1).heldDeg === 41);
+  await visit(app, '/season');
+  await says(page, /What was learnt here.*Larch/);
+  expect(await text(page)).not.toMatch(/measure the angle it holds/);
+
+  const wire = {
+    kind: 'wired',
+    branch: 'b1',
+    metal: 'copper',
+    size: 3.26,
+    strands: 1,
+    angle: 45,
+    hand: 'ccw',
+    start: 'over',
+    gap: 0,
+    over: 120,
+    bentDeg: 60,
+    targetDeg: 55,
+  } as const;
+  expect((await actElsewhere(app, 'Lantern', wire)).status).toBe(200);
+  await onDay('2027-05-20');
+  await visit(app, watch);
+  await says(page, /first left/);
+  await visit(app, '/season?as=lanes');
+  await says(page, /Lantern.*Squall/);
+  await pressWhere(page, '[aria-label^="Look at Lantern"]', /^/);
+  await says(page, /Lantern: look at .*with the walk of/);
+  // Moved beyond what is sensible, it is said why not.
+  await write(page, 'xpath/.//section[@aria-label="Chosen"]//label[normalize-space()="Move it to"]/following::input[1]', '1 Sep 2028');
+  await write(page, 'xpath/.//section[@aria-label="Chosen"]//label[normalize-space()="Why"]//input', 'busy');
+  await press(page, 'Move');
+  await says(page, /Not beyond .*(it may mark|overdue)/);
+}, 240_000);
