@@ -15,6 +15,17 @@ const start = tree([
   }),
   branch('b3', { parent: 'b1', at: 90, bearing: 60, length: 90, d: 5, tipD: 2 }),
 ]);
+const wiredOnce = after(start, {
+  kind: 'wired',
+  branch: 'b1',
+  metal: 'copper',
+  size: 2,
+  strands: 1,
+  angle: 45,
+  hand: 'cw',
+  start: 'over',
+  on: '2026-09-01',
+} as Intent);
 const clients = after({ ...start, client: 'The net loft' }, { kind: 'decide', branch: 'b2', act: 'remove' });
 
 /** What each act refuses: the field that is named, the kind of fault, and words that the artist can act on. */
@@ -32,6 +43,10 @@ const REFUSED: [name: string, on: Tree, intent: Intent, field: string, code: str
   ['waiting for itself', start, { kind: 'decide', branch: 'b1', act: 'reserve', untilSet: 'b1' }, 'untilSet', 'value', /its own bend/],
   ['waiting for what is not there', start, { kind: 'decide', branch: 'b1', act: 'reserve', untilSet: 'b9' }, 'untilSet', 'not-found', /b9/],
   ['putting off what is not there', start, { kind: 'put-off', branches: ['b1', 'b9'], session: 2, until: null }, 'branches', 'not-found', /b9/],
+  ['a look put off where no wire is', start, { kind: 'snoozed', branch: 'b1', until: '2026-11-01', text: 'away' }, 'branch', 'not-found', /No wire/],
+  ['a look put off to the past', wiredOnce, { kind: 'snoozed', branch: 'b1', until: '2026-10-01', text: 'away' }, 'until', 'value', /later day/],
+  ['a look put off for a year', wiredOnce, { kind: 'snoozed', branch: 'b1', until: '2027-10-01', text: 'away' }, 'until', 'value', /12 weeks at most/],
+  ['a look put off for nothing', wiredOnce, { kind: 'snoozed', branch: 'b1', until: '2026-11-01', text: '  ' }, 'text', 'missing', /Say why/],
   ['either of one', start, { kind: 'either', a: 'b1', b: 'b1' }, 'b', 'choice', /two branches/],
   ['either with nobody', start, { kind: 'either', a: 'b1', b: 'b9' }, 'b', 'not-found', /b9/],
   ['a tip thicker than its base', start, { kind: 'remeasure', branch: 'b1', changes: { tipD: 12 } }, 'tipD', 'range', /12 mm.*9 mm/],

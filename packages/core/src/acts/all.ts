@@ -12,6 +12,7 @@ import { measure } from './measure.js';
 import { PLAIN_ACTS, withdraw, type PlainFields } from './note-line.js';
 import { bendTrunk, noteWood, poseAside, poseBranch, setPosing, unpose } from './pose.js';
 import { noteReading } from './note-reading.js';
+import { snooze } from './snooze.js';
 import { takeOff } from './take-off.js';
 import { letRunGo, putWireOn, settleRun } from './wire.js';
 import { dayOf } from '../units/index.js';
@@ -48,6 +49,7 @@ const OWN = [
   dropDevice,
   setUp,
   takeDown,
+  snooze,
   takeOff,
   withdraw,
 ] as const;

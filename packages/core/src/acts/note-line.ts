@@ -18,7 +18,6 @@ export const PLAIN_LINES = [
   'pruned',
   'defoliated',
   'ailing',
-  'snoozed',
   'note',
   'photo',
   'hours',
