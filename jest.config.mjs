@@ -5,7 +5,7 @@ const swc = {
 
 export default {
   testEnvironment: 'node',
-  roots: ['<rootDir>/packages', '<rootDir>/apps', '<rootDir>/demo'],
+  roots: ['<rootDir>/packages', '<rootDir>/apps', '<rootDir>/demo', '<rootDir>/bench'],
   testMatch: ['**/*.test.ts'],
   setupFiles: ['<rootDir>/jest.setup.mjs'],
   transform: { '^.+\\.(ts|mjs)$': ['@swc/jest', swc], '/three/(build|examples)/.+\\.js$': ['@swc/jest', swc] },

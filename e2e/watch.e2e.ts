@@ -146,3 +146,32 @@ test('a year of one branch: looked at, its marking turns cut, taken off, measure
   await press(page, 'Move');
   await says(page, /Not beyond .*(it may mark|overdue)/);
 }, 240_000);
+
+test('the yard is opened to a phone: passphrase set by keyboard, a stranger sees nothing, the phone is let in and stays so after a restart', async () => {
+  const { page, browser } = app;
+  await visit(app, '/phone');
+  await says(page, /Ustle answers this machine alone/);
+  const words = 'xpath/.//label[contains(., "assphrase")]//input';
+  await write(page, words, 'short');
+  await page.keyboard.press('Enter');
+  await says(page, /8 letters or more/);
+  await write(page, words, 'the tide comes in');
+  await page.keyboard.press('Enter');
+  await says(page, /Another passphrase/);
+  // What comes through a proxy is never this machine itself.
+  const phone = await (await browser.createBrowserContext()).newPage();
+  await phone.setExtraHTTPHeaders({ 'X-Forwarded-For': '192.0.2.9' });
+  await phone.goto(`${app.server.address}/walk`, { waitUntil: 'domcontentloaded' });
+  await says(phone, /The passphrase of the yard/);
+  expect(await text(phone)).not.toMatch(/Lantern|Squall/);
+  await write(phone, 'input[type="password"]', 'the tide goes out');
+  await press(phone, 'Let me in');
+  await says(phone, /not the passphrase of the yard/);
+  await write(phone, 'input[type="password"]', 'the tide comes in');
+  await press(phone, 'Let me in');
+  await says(phone, /Walk.*looks? (done|today)|Nothing wants a look/);
+  await onDay('2027-05-20');
+  await phone.reload({ waitUntil: 'domcontentloaded' });
+  await says(phone, /Walk/);
+  expect(await text(phone)).not.toMatch(/The passphrase of the yard/);
+}, 120_000);

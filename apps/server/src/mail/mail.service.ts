@@ -1,10 +1,10 @@
 import { Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
-import type { MailView, WalkView } from '@ustle/contract';
-import { sayDay, dayOf, isoOf } from '@ustle/core';
+import type { MailView } from '@ustle/contract';
 import { BenchService } from '../bench/bench.service.js';
 import { Clock } from '../store/clock.service.js';
 import { MailRow } from '../store/entities.js';
 import { Store } from '../store/store.service.js';
+import { noticeOf } from './notice.js';
 
 const HOUR_MS = 3_600_000;
 const MOST_SHOWN = 50;
@@ -28,22 +28,6 @@ class SimulatedMailBox implements MailBox {
   all(): Promise<MailView[]> {
     return this.store.read((db) => db.find(MailRow, { order: { on: 'DESC', id: 'ASC' }, take: MOST_SHOWN }));
   }
-}
-
-/** The notice of a walk that is due by tomorrow; null where none is. */
-export function noticeOf({ on, stops }: WalkView): MailView | null {
-  const tomorrow = isoOf(dayOf(on) + 1);
-  const due = stops.filter((s) => s.walk <= tomorrow);
-  if (!due.length) return null;
-  const day = due.map((s) => s.walk).sort()[0]!;
-  const byTree = new Map<string, string[]>();
-  for (const s of due) byTree.set(s.treeName, [...(byTree.get(s.treeName) ?? []), `  ${s.name}, ${s.what}: ${s.because[0] ?? ''}`]);
-  return {
-    id: `walk-${day}`,
-    on,
-    subject: `${day <= on ? 'Today' : 'Tomorrow'}: a walk past ${byTree.size} ${byTree.size === 1 ? 'tree' : 'trees'}, ${due.length} ${due.length === 1 ? 'look' : 'looks'}`,
-    text: [`For ${sayDay(dayOf(day))}:`, ...[...byTree].flatMap(([tree, lines]) => [tree, ...lines])].join('\n'),
-  };
 }
 
 /** Sends a notice the day before each walk, and on its day. */

@@ -2,14 +2,14 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { DueView, TreeSummary, WalkStop } from '@ustle/contract';
-import { dayOf, isoOf, northernMonth, type Hemisphere, type Species, type Task } from '@ustle/core';
+import { dayOf, isoOf, type Species, type Task } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { DateField } from '../shared/DateField';
 import { doAct, fetchTree } from '../shared/desk-store';
+import { DAYS, goodMonths } from './good-months';
 import { addDays, sayDate, saySpan } from '../shared/say';
 
 const MONTHS = 18;
-const DAYS = 548;
 const ROW = 62;
 const LABEL = 150;
 
@@ -30,20 +30,6 @@ interface Lane {
 export type Chosen = { kind: 'look'; stop: WalkStop } | { kind: 'due'; due: DueView };
 
 const share = (from: string, iso: string): number => Math.min(100, Math.max(0, ((dayOf(iso) - dayOf(from)) / DAYS) * 100));
-
-/** The months in which a kind of work is good for a tree, as stretches of the lane. */
-function goodMonths(species: Species, task: Task, hemisphere: Hemisphere, from: string): [number, number][] {
-  const found: [number, number][] = [];
-  const first = dayOf(from);
-  for (let day = first; day < first + DAYS; day += 7) {
-    if (!species.months[task].good.includes(northernMonth(hemisphere, day))) continue;
-    const at: [number, number] = [((day - first) / DAYS) * 100, (Math.min(DAYS, day - first + 7) / DAYS) * 100];
-    const last = found[found.length - 1];
-    if (last && Math.abs(last[1] - at[0]) < 1e-6) last[1] = at[1];
-    else found.push(at);
-  }
-  return found;
-}
 
 const GLYPHS = { look: 'M1 7Q7 0 13 7Q7 14 1 7ZM5.2 7a1.8 1.8 0 1 0 3.6 0a1.8 1.8 0 1 0-3.6 0', promise: 'M4 13V1M4 2H11.5L9 5L11.5 8H4' };
 

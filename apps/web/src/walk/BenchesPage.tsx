@@ -56,7 +56,7 @@ export function BenchesPage() {
             <Quiet disabled={i === benches.length - 1} label={`${b.name} later`} onClick={() => move(i, 1)}>
               later
             </Quiet>
-            <Quiet label={`take ${b.name} off the list`} onClick={() => void keep(benches.filter((x) => x.id !== b.id))}>
+            <Quiet label={`take off ${b.name}`} onClick={() => void keep(benches.filter((x) => x.id !== b.id))}>
               take off
             </Quiet>
           </li>

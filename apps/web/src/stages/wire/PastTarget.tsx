@@ -1,25 +1,10 @@
 import { useState } from 'react';
-import { isoOf, type PastChoice } from '@ustle/core';
+import type { PastChoice } from '@ustle/core';
 import { Quiet, Skeleton } from '../../shared/parts';
-import { percent, sayDate, sayWindow } from '../../shared/say';
+import { percent } from '../../shared/say';
 import { useAnswer, worker } from '../../work/use-planner';
 import { useDesk } from '../desk';
-
-/** What comes of leaving a branch so far past its target. */
-function sayRace({ race: { window, advice, limit } }: PastChoice): string {
-  if (window) return `off ${sayWindow(isoOf(window.from), isoOf(window.to))}`;
-  const by = limit === null ? '' : `, off by ${sayDate(isoOf(limit))}`;
-  const then = {
-    rewire: 'wire it again',
-    guy: 'a guy after it',
-    wrap: 'only over a wrap',
-    'bend-further': 'bend further',
-    wait: 'holds late',
-    'remove-now': 'marks at once',
-    window: '',
-  };
-  return `no clean day: ${then[advice]}${by}`;
-}
+import { sayRace } from './say-race';
 
 /** The shares lie five percent apart. */
 const HALF_STEP = 0.025;
