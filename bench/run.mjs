@@ -37,6 +37,7 @@ const {
   slopeOf,
   speciesOf,
   tieDown,
+  USUAL_COURSE,
   woodOf,
   PlanMemory,
 } = await import('@ustle/core');
@@ -238,17 +239,19 @@ const coil = (i) => {
     wireDiameter: 2,
     factor: 0.7 + (i % 7) * 0.2,
     allowance: (i % 3) * 0.3,
+    straight: null,
+    course: USUAL_COURSE,
     markLimit: MARK_LIMIT[species.bark],
-    bend: { wired: target * 1.1, stored: target * 0.3, target, assumedLength: null },
+    bend: { wired: target * 1.1, stored: target * 0.3, target, storedSd: 0.2, assumedLength: null },
     unknown: NOTHING_KNOWN,
     seen: [],
   };
 };
-const races = [500, 1000, 2000].map((n) => {
+const races = [7500, 15_000, 30_000].map((n) => {
   const coils = Array.from({ length: n }, (_, i) => coil(i));
   return time(() => coils.forEach((c) => forecast(c)), 3);
 });
-races.forEach((t, i) => row(`forecasts of ${[500, 1000, 2000][i]} coils`, ms(t), i ? `× ${(t / races[i - 1]).toFixed(2)} for twice the coils` : ''));
+races.forEach((t, i) => row(`forecasts of ${[7500, 15_000, 30_000][i]} coils`, ms(t), i ? `× ${(t / races[i - 1]).toFixed(2)} for twice the coils` : ''));
 
 console.log('\nFirst load, in Chromium with software drawing');
 const { default: puppeteer } = await import('puppeteer-core');

@@ -37,7 +37,7 @@ const GLYPHS: Record<DueView['kind'], Glyph> = { look: 'touching', remove: 'mark
 
 function Item({ item, today }: { item: DueView; today: string }) {
   return (
-    <li className="border-t border-rule">
+    <li className="border-t border-rule [contain-intrinsic-size:auto_52px] [content-visibility:auto]">
       <Link
         to={`/tree/${item.tree}/${item.leadsTo}${item.branches[0] ? `?branch=${item.branches[0]}` : ''}`}
         className="grid grid-cols-[24px_1fr] gap-x-3 gap-y-0.5 px-4 py-3 hover:bg-sheet sm:grid-cols-[24px_120px_170px_1fr] sm:px-6"

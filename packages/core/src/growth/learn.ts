@@ -139,7 +139,7 @@ export function learn(sightings: readonly Sighting[], guess: Guess = GROWTH_UNKN
 }
 
 /** One year is unlike the next: standard deviation of the logarithm of what a branch grows. */
-const YEAR_SD = 0.15;
+const YEAR_SD = 0.25;
 const YEAR_CELLS = Math.ceil((3 * YEAR_SD) / STEP);
 const YEARS = normalised(Float64Array.from({ length: 2 * YEAR_CELLS + 1 }, (_, i) => Math.exp(-0.5 * (((i - YEAR_CELLS) * STEP) / YEAR_SD) ** 2)));
 

@@ -24,8 +24,8 @@ export interface Learned extends Learnt {
 /** How well a gap, and a caliper on bark, tell growth; mm of radius. */
 const GAP_ERROR = 0.15;
 const CALIPER_ERROR = 0.15;
-/** A season comes early or late by about so many days. */
-const SEASON_DAYS = 9;
+/** A season comes early or late, and its flush is steeper or flatter, by about so many days; own estimate, see the simulated yards. */
+const SEASON_DAYS = 14;
 /** A pace said by the artist is taken nearly as said. */
 const SAID_SD = 0.08;
 /** How well a bend's angle is measured, degrees; and how far one bend differs from another of its tree. */
