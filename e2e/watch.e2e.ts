@@ -175,3 +175,38 @@ test('the yard is opened to a phone: passphrase set by keyboard, a stranger sees
   await says(phone, /Walk/);
   expect(await text(phone)).not.toMatch(/The passphrase of the yard/);
 }, 120_000);
+
+test('the yard by keyboard: a bench is named, a tree put on it, the sheet and the tags follow; warmth is counted; a promise is moved', async () => {
+  const { page } = app;
+  await onDay('2026-05-20');
+  await visit(app, '/walk/benches');
+  await says(page, /By the slip.*Lee wall/);
+  await write(page, 'xpath/.//label[contains(., "A further bench")]//input', 'Cold frame');
+  await page.keyboard.press('Enter');
+  await says(page, /4\. Cold frame/);
+  await pressWhere(page, '[aria-label="Cold frame sooner"]', /./);
+  await says(page, /3\. Cold frame/);
+  await page.select(
+    'xpath/.//label[contains(., "Lantern")]//select',
+    await page.$eval('xpath/.//option[normalize-space()="Cold frame"]', (o) => (o as HTMLOptionElement).value),
+  );
+  await visit(app, '/walk/sheet');
+  await says(page, /Lantern.*Larch, Cold frame/);
+  expect((await page.$$('svg[aria-label^="Code for"]')).length).toBeGreaterThan(1);
+  await press(page, 'Tags for all trees');
+  await says(page, /Tags.*Gannet.*Perseverance/);
+  const codes = await page.$$eval('svg[aria-label^="Code for"]', (all) => all.map((e) => e.getAttribute('aria-label')));
+  expect(new Set(codes).size).toBe(codes.length);
+  expect(codes.every((c) => c!.includes('/walk?tree='))).toBe(true);
+  await visit(app, '/season');
+  await says(page, /by its warmth the season is/);
+  await pressWhere(page, 'label', /Forecast growth by this warmth/);
+  await page.waitForFunction(async () => (await (await fetch('/api/weather')).json()).on === true, { timeout: 20_000 });
+  await visit(app, '/season?as=lanes');
+  await says(page, /Lantern/);
+  await pressWhere(page, 'button[aria-label*="in reserve"]', /^/);
+  await says(page, /in reserve: keep or take off/);
+  await write(page, 'xpath/.//section[@aria-label="Chosen"]//label[normalize-space()="Move it to"]/following::input[1]', '1 Feb 2027');
+  await press(page, 'Move');
+  await until(app, 'Lantern', (v) => v.tree.plan.decisions.some((d: { act: string; until?: string }) => d.act === 'reserve' && d.until === '2027-02-01'));
+}, 120_000);

@@ -123,7 +123,7 @@ function Row({
 }
 
 /** What was chosen on a lane, and moving it by hand as far as is sensible. */
-function ChosenMark({ chosen, today }: { chosen: Chosen; today: string }) {
+function ChosenMark({ chosen, today, onMoved }: { chosen: Chosen; today: string; onMoved: () => void }) {
   const { attempt } = useNotice();
   const look = chosen.kind === 'look' ? chosen.stop : null;
   const due = chosen.kind === 'due' ? chosen.due : null;
@@ -135,15 +135,17 @@ function ChosenMark({ chosen, today }: { chosen: Chosen; today: string }) {
     if (look && !why.trim()) return setFault('Say why it is put off.');
     if (most && to > most) return setFault(`Not beyond ${sayDate(most)}: from then ${look!.marks === most ? 'it may mark' : 'the look is overdue'}.`);
     setFault(null);
-    await attempt(async () => {
+    const moved = await attempt(async () => {
       const view = await fetchTree((look ?? due!).tree);
-      if (look) await doAct(view, { kind: 'snoozed', branch: look.branch, ...(look.of ? { run: look.of } : {}), until: to, text: why.trim() });
+      if (look) await doAct(view, { kind: 'snoozed', on: today, branch: look.branch, ...(look.of ? { run: look.of } : {}), until: to, text: why.trim() });
       else
         for (const branch of due!.branches) {
           const own = view.tree.plan.decisions.find((d) => d.branch === branch);
-          if (own && own.act !== 'keep' && own.act !== 'undecided') await doAct(await fetchTree(due!.tree), { ...own, kind: 'decide', until: to });
+          if (own && own.act !== 'keep' && own.act !== 'undecided')
+            await doAct(await fetchTree(due!.tree), { kind: 'decide', on: today, branch, act: own.act, until: to });
         }
     });
+    if (moved) onMoved();
   };
   const movable = look?.kind === 'wire' || due?.kind === 'promise';
   return (
@@ -206,6 +208,7 @@ export function Lanes({ trees, species, stops, due, today }: { trees: TreeSummar
           key={chosen.kind === 'look' ? chosen.stop.tree + chosen.stop.walk : chosen.due.tree + chosen.due.on + chosen.due.kind}
           chosen={chosen}
           today={today}
+          onMoved={() => setChosen(null)}
         />
       )}
       <div ref={scroll} className="h-[calc(100dvh-150px)] min-h-72 overflow-auto" role="region" aria-label="Lanes" tabIndex={0}>

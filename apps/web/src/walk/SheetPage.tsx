@@ -64,6 +64,7 @@ function Tags() {
     <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(210px,1fr))] gap-3">
       {trees
         .filter((t) => !t.asideOn)
+        .sort((a, b) => (a.name < b.name ? -1 : 1))
         .map((t) => (
           <li key={t.id} className="flex break-inside-avoid items-center gap-3 border border-rule p-2">
             <QrCode text={addressOf(t.id)} size={92} />
