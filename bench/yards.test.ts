@@ -1,7 +1,7 @@
 import { gardens, WAYS } from './yards.mjs';
 
-test('a made-up yard that lives by the schedule: few marks, most wire off in its window and set, with fewer looks than a fixed round; without the settling past hardly a window', () => {
-  const [schedule, fixed, onTarget] = ['by the schedule', 'a fixed round', 'settling on the target'].map((way) => gardens(10, WAYS[way]));
+test('a made-up yard that lives by the schedule: few marks, most wire off in its window and set, with fewer looks than a fixed round', () => {
+  const [schedule, fixed] = ['by the schedule', 'a fixed round'].map((way) => gardens(10, WAYS[way]));
   expect(schedule.wires).toBeGreaterThan(60);
   expect(schedule.deep / schedule.wires).toBeLessThan(0.03);
   expect(schedule.tenderMarked / schedule.tender).toBeLessThan(0.12);
@@ -10,5 +10,4 @@ test('a made-up yard that lives by the schedule: few marks, most wire off in its
   expect(schedule.beforeSet / schedule.windows).toBeLessThan(0.15);
   expect(schedule.looks / fixed.looks).toBeLessThan(0.65);
   expect(fixed.tenderMarked / fixed.tender).toBeGreaterThan(0.5);
-  expect(onTarget.windows / onTarget.wires).toBeLessThan(schedule.windows / schedule.wires);
 });

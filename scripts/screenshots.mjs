@@ -69,7 +69,9 @@ for (const [name, path, viewport, theme = 'paper', key] of VIEWS) {
   await page.setViewport(viewport);
   await page.evaluateOnNewDocument((t) => localStorage.setItem('ustle-theme', t), theme);
   await page.goto(address + path, { waitUntil: 'load' });
-  await page.waitForSelector(path.endsWith('/pieces') ? 'ol svg' : path.startsWith('/tree') ? '[data-ready="1"]' : 'main li, main section, [aria-label="Lanes"] a');
+  await page.waitForSelector(
+    path.endsWith('/pieces') ? 'ol svg' : path.startsWith('/tree') ? '[data-ready="1"]' : 'main li, main section, [aria-label="Lanes"] a',
+  );
   await page.waitForFunction(() => !document.querySelector('.animate-pulse'));
   if (key) await page.keyboard.press(key);
   await new Promise((done) => setTimeout(done, 2500));
