@@ -68,7 +68,8 @@ test('a coil is watched, inspected, corrected and taken off; bench, season and c
   await act(id, { kind: 'withdrawn', corrects: slip });
   expect((await mine())[0]).toMatchObject({ mark: null });
   await act(id, { kind: 'unwired', branch: 'b1', run: 'w1', method: 'cut' });
-  expect(await mine()).toEqual([]);
+  // The wire is off: what is left is to measure the angle that it holds.
+  expect((await mine()).map((d: { kind: string }) => d.kind)).toEqual(['held']);
 });
 
 test('what was put off is due on its day; dated work stands before open plans, the soonest first', async () => {
