@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { mutate } from 'swr';
 import { paths, type AccessView } from '@ustle/contract';
 import { ApiError, send } from '../shared/http';
+import { PassphraseField } from './PassphraseField';
 
 /** What a device of the network sees before it is let in. */
 export function EnterPage({ access }: { access: AccessView }) {
@@ -27,23 +28,7 @@ export function EnterPage({ access }: { access: AccessView }) {
             void enter();
           }}
         >
-          <label className="block">
-            <span className="mb-1 block">The passphrase of the yard</span>
-            <input
-              type="password"
-              autoComplete="current-password"
-              className="input w-full bg-sheet text-lg"
-              value={passphrase}
-              aria-invalid={fault !== null}
-              aria-describedby={fault ? 'enter-fault' : undefined}
-              onChange={(event) => setPassphrase(event.target.value)}
-            />
-          </label>
-          {fault && (
-            <p id="enter-fault" role="alert" className="text-madder">
-              {fault}
-            </p>
-          )}
+          <PassphraseField label="The passphrase of the yard" value={passphrase} onValue={setPassphrase} fault={fault} />
           <button type="submit" className="btn btn-primary min-h-12 w-full">
             Let me in
           </button>

@@ -6,6 +6,7 @@ import { ask, send } from '../shared/http';
 import { Quiet, Skeleton } from '../shared/parts';
 import { QrCode } from '../shared/QrCode';
 import { useAccess } from '../shared/queries';
+import { PassphraseField } from './PassphraseField';
 import { useTitle } from '../shared/use-title';
 
 const LEAST = 8;
@@ -30,24 +31,13 @@ function Passphrase({ set }: { set: boolean }) {
         void keep();
       }}
     >
-      <label className="block">
-        <span className="mb-1 block text-quiet">{set ? 'Another passphrase; devices that are in have to give it anew' : 'Passphrase for the yard'}</span>
-        <input
-          type="password"
-          autoComplete="new-password"
-          className="input w-full bg-sheet"
-          maxLength={200}
-          value={passphrase}
-          aria-invalid={fault !== null}
-          aria-describedby={fault ? 'passphrase-fault' : undefined}
-          onChange={(event) => setPassphrase(event.target.value)}
-        />
-      </label>
-      {fault && (
-        <p id="passphrase-fault" role="alert" className="text-madder">
-          {fault}
-        </p>
-      )}
+      <PassphraseField
+        fresh
+        label={set ? 'Another passphrase; devices that are in have to give it anew' : 'Passphrase for the yard'}
+        value={passphrase}
+        onValue={setPassphrase}
+        fault={fault}
+      />
       <button type="submit" className="btn btn-primary">
         {set ? 'Change it' : 'Set it'}
       </button>
