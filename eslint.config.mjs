@@ -3,10 +3,10 @@ import globals from 'globals';
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-/** Rooms of the core: each stage stands on the ground floor and knows no other stage; what goes across trees and the acts stand above them, the plan above all. */
+/** Rooms of the core: each stage stands on the ground floor and knows no other stage; what goes across trees and the acts stand above them, the plan above those, and a session of work above all. */
 const GROUND = ['units', 'space', 'species', 'wood', 'rod', 'tree'];
 const STAGES = ['reading', 'front', 'removal', 'pose', 'wire', 'guy', 'growth', 'generate'];
-const ABOVE = { season: ['acts', 'plan'], acts: ['season', 'plan'], rack: ['season', 'acts', 'plan'], plan: [] };
+const ABOVE = { season: ['acts', 'plan', 'work'], acts: ['season', 'plan', 'work'], rack: ['season', 'acts', 'plan', 'work'], plan: ['work'], work: [] };
 
 const noImport = (group, message) => ({ group, message });
 const upward = [...STAGES, ...Object.keys(ABOVE)];

@@ -16,3 +16,4 @@ export * from './season/index.js';
 export * from './acts/index.js';
 export * from './rack/index.js';
 export * from './plan/index.js';
+export * from './work/index.js';

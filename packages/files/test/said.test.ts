@@ -74,7 +74,7 @@ test('what is wrong with a tree file is said so that it can be mended', () => {
      "no such act: /plan/decisions/0/act choice: "burn" is not known. Known are: keep, remove, shorten, stub, reserve, sacrifice, undecided.",
      "an act of no kind: /plan/decisions/0/act required: "act" is missing.",
      "a detail of another act: /plan/decisions/0/length foreign-field: "length" does not belong here: keep has nothing of the kind.",
-     "no such line: /record/0/kind choice: "sung" is not known. Known are: wired, bent, guyed, pushed, measured, inspected, cut, snoozed, unwired, removed, shortened, agreed, repotted, fed, styled, pruned, defoliated, ailing, note, photo, hours, withdrawn.",
+     "no such line: /record/0/kind choice: "sung" is not known. Known are: wired, bent, guyed, pushed, measured, inspected, cut, snoozed, unwired, removed, shortened, session, worked, promised, fulfilled, agreed, repotted, fed, styled, pruned, defoliated, ailing, note, photo, hours, withdrawn.",
      "a field of another line: /record/0/stage foreign-field: "stage" does not belong here: fed has nothing of the kind.",
      "too long a name: /name count: It must be plain text of 1 to 120 letters; it is "xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx….",
      "one station: /trunk count: It must be a list of 2 to 400; it is [{"x":0,"y":0,"z":0,"d":40.5}].",

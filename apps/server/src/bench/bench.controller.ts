@@ -43,7 +43,12 @@ export class BenchController {
   async calendar(@Query('key') key: string | undefined, @Res({ passthrough: true }) response: Response): Promise<string> {
     response.setHeader('Content-Disposition', `${key ? 'inline' : 'attachment'}; filename="ustle-season.ics"`);
     const dated = (await this.bench.due()).filter((d) => d.kind !== 'plan');
-    const days = dated.map((d) => ({ uid: `${d.tree}-${d.kind}-${d.branches.join('+')}`, on: d.on, title: `${d.treeName}: ${d.title}`, text: d.text }));
+    const days = dated.map((d) => ({
+      uid: [d.tree, d.kind, d.branches.join('+'), d.line].filter((x) => x !== undefined).join('-'),
+      on: d.on,
+      title: `${d.treeName}: ${d.title}`,
+      text: d.text,
+    }));
     return writeCalendar('Ustle: wire and trees', days, this.clock.todayIso());
   }
 }

@@ -2,7 +2,7 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { DueView, TreeSummary, WalkStop } from '@ustle/contract';
-import { dayOf, isoOf, type Species, type Task } from '@ustle/core';
+import { dayOf, isoOf, vowsOf, type Species, type Task } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { DateField } from '../shared/DateField';
 import { doAct, fetchTree } from '../shared/desk-store';
@@ -103,10 +103,10 @@ function Row({
           </button>
         ))}
         {due
-          .filter((d) => d.kind === 'promise' || d.kind === 'held')
+          .filter((d) => d.kind === 'promise' || d.kind === 'held' || d.kind === 'vow' || d.kind === 'stage')
           .map((d) => (
             <button
-              key={d.kind + d.on + d.branches.join()}
+              key={d.kind + d.on + d.branches.join() + (d.line ?? '')}
               type="button"
               aria-label={`${d.title}, ${sayDate(d.on)}`}
               aria-pressed={chosen?.kind === 'due' && chosen.due === d}
@@ -138,7 +138,13 @@ function ChosenMark({ chosen, today, onMoved }: { chosen: Chosen; today: string;
     const moved = await attempt(async () => {
       const view = await fetchTree((look ?? due!).tree);
       if (look) await doAct(view, { kind: 'snoozed', on: today, branch: look.branch, ...(look.of ? { run: look.of } : {}), until: to, text: why.trim() });
-      else
+      else if (due!.line) {
+        const vow = vowsOf(view.tree).find((v) => v.line.id === due!.line);
+        if (vow) {
+          const { id: _id, ...line } = vow.line;
+          await doAct(view, { ...line, kind: 'promised', on: today, from: to, corrects: due!.line, ...(line.until && line.until < to ? { until: to } : {}) });
+        }
+      } else
         for (const branch of due!.branches) {
           const own = view.tree.plan.decisions.find((d) => d.branch === branch);
           if (own && own.act !== 'keep' && own.act !== 'undecided')
@@ -147,7 +153,7 @@ function ChosenMark({ chosen, today, onMoved }: { chosen: Chosen; today: string;
     });
     if (moved) onMoved();
   };
-  const movable = look?.kind === 'wire' || due?.kind === 'promise';
+  const movable = look?.kind === 'wire' || due?.kind === 'promise' || due?.kind === 'vow';
   return (
     <section aria-label="Chosen" className="border-b border-rule bg-sheet px-4 py-3 sm:px-6">
       <p>

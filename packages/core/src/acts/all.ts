@@ -12,6 +12,8 @@ import { measure } from './measure.js';
 import { PLAIN_ACTS, withdraw, type PlainFields } from './note-line.js';
 import { bendTrunk, noteWood, poseAside, poseBranch, setPosing, unpose } from './pose.js';
 import { noteReading } from './note-reading.js';
+import { fulfil, promise } from './promise.js';
+import { session, worked } from './session.js';
 import { snooze } from './snooze.js';
 import { takeOff } from './take-off.js';
 import { letRunGo, putWireOn, settleRun } from './wire.js';
@@ -50,6 +52,10 @@ const OWN = [
   setUp,
   takeDown,
   snooze,
+  promise,
+  fulfil,
+  session,
+  worked,
   takeOff,
   withdraw,
 ] as const;

@@ -1,6 +1,6 @@
 import { dayOf, sayDay } from '../units/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
-import { sayBranches, type LineKind, type LineOf, type Names, type RecordLine, type TieAct } from '../tree/index.js';
+import { sayBranches, type LineKind, type LineOf, type Names, type PromiseKind, type RecordLine, type StepAnswer, type TieAct } from '../tree/index.js';
 
 const percent = (share: number): string => `${Math.round(share * 100)}%`;
 const whole = (x: number | undefined): string => (x === undefined ? '?' : x.toFixed(0));
@@ -19,6 +19,30 @@ const sayDevice = (name: string, done: TieAct): string =>
     looked: `${name} looked at`,
     removed: `${name} taken off`,
   })[done];
+
+const STEP_SAID: Record<StepAnswer, string> = {
+  done: 'done',
+  otherwise: 'done otherwise',
+  skipped: 'left out',
+  cracked: 'it cracked',
+  'ran-out': 'the wire ran out',
+  changed: 'the plan was changed',
+};
+/** What is promised, in words. */
+export const PROMISE_WORDS: Record<PromiseKind, string> = {
+  repot: 'repot it',
+  graft: 'graft',
+  reserve: 'decide on the reserve',
+  deadwood: 'see to the deadwood',
+  styling: 'the next styling',
+  feed: 'feed it',
+  other: 'something else',
+};
+/** A time in minutes as a person says it. */
+export const sayMinutes = (minutes: number): string => {
+  const m = Math.round(minutes);
+  return m < 60 ? `${m} minutes` : `${Math.floor(m / 60)} h${m % 60 ? ` ${m % 60} min` : ''}`;
+};
 
 /** What each kind of line says, after the day and the branch's name. */
 const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
@@ -51,9 +75,16 @@ const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
   defoliated: remark('leaves taken off'),
   ailing: remark('a weak spell'),
   snoozed: ({ until, text }) => `look put off to ${sayDay(dayOf(until))}${text ? `: ${text}` : ''}`,
+  session: ({ done, by, hours, text }) =>
+    `session ${done}${by ? ` by ${by}` : ''}${hours && done === 'begun' ? `, ${hours} hours meant for it` : ''}${text ? `: ${text}` : ''}`,
+  worked: ({ answer, title, step, minutes, by, text }) =>
+    `${title ?? step}: ${STEP_SAID[answer]}${minutes ? `, ${sayMinutes(minutes)}` : ''}${by ? `, by ${by}` : ''}${text ? `. ${text}` : ''}`,
+  promised: ({ what, from, text }) => `promised: ${PROMISE_WORDS[what]}${from ? `, from ${sayDay(dayOf(from))}` : ''}${text ? `. ${text}` : ''}`,
+  fulfilled: ({ how, text }) => `${how === 'done' ? 'a promise kept' : 'a promise let go of'}${text ? `: ${text}` : ''}`,
   note: ({ text }) => text?.trim() || 'a note',
-  photo: remark('photo'),
-  hours: ({ hours, text }) => `${hours ?? '?'} hours${text ? `: ${text}` : ''}`,
+  photo: ({ when, bearing, text }) =>
+    `photo${when ? ` ${when} the work` : ''}${bearing === undefined ? '' : ` from ${whole(bearing)}°`}${text ? `: ${text}` : ''}`,
+  hours: ({ hours, by, text }) => `${hours ?? '?'} hours${by ? ` by ${by}` : ''}${text ? `: ${text}` : ''}`,
   withdrawn: () => 'a line taken back',
 };
 

@@ -1,4 +1,4 @@
-import type { Reading } from '../reading/index.js';
+import { ALL_WIRED, type Reading } from '../reading/index.js';
 import { cutPieces } from '../rack/index.js';
 import { namesOf, sayBranches, woodIn, type PlacedTree } from '../tree/index.js';
 import { rollLength, wireMass, type MetalName } from '../wood/index.js';
@@ -56,8 +56,6 @@ export interface Coverage {
 
 /** More of the branches wired than this is much at once, whatever the tree. */
 const MUCH = 0.85;
-/** As reading reckons: all branches wired is so much of a session. */
-const ALL_WIRED = 0.3;
 
 export function coverageOf(runs: readonly RunPlan[], placed: PlacedTree, on: ReadonlySet<string>, reading: Reading, lost: readonly string[] = []): Coverage {
   const { tree, branches } = placed;

@@ -3,7 +3,7 @@ import { findSpecies } from '../species/index.js';
 import { judgeFront, searchFronts, tiltsFor, type Front, type PartScores } from '../front/index.js';
 import { findingsOf, gapMap, type Finding } from '../removal/index.js';
 import { readTree, type OtherWork, type Reading } from '../reading/index.js';
-import { bentTrunk, BY_HAND, proposePoses, type AsGrown } from '../pose/index.js';
+import { bentTrunk, isHeavy, proposePoses, type AsGrown } from '../pose/index.js';
 import { promisesOf } from '../season/index.js';
 import {
   greenTally,
@@ -148,7 +148,7 @@ const LEVEL = { bearing: 0, pitch: 0, roll: 0 };
 /** A bend made within so many days belongs to this session still. */
 const SESSION_DAYS = 14;
 
-const heavy = (poses: readonly PlannedPose[]): number => poses.reduce((sum, p) => sum + p.bends.filter((b) => b.risk * BY_HAND >= 1).length, 0);
+const heavy = (poses: readonly PlannedPose[]): number => poses.reduce((sum, p) => sum + p.bends.filter(isHeavy).length, 0);
 const share = (branches: Iterable<string>, of: number): number => (of ? new Set(branches).size / of : 0);
 
 /** What the artist has decided of bends and wire for this session, or done in it. */

@@ -9,6 +9,8 @@ import { angle, digits } from './digits.js';
 export interface PlanBend extends PlannedBend {
   /** Rest between its stages, in words; empty where it is made at once. */
   rest: string;
+  /** Minutes of it; 0 where it takes days, or none is needed. */
+  restMinutes: number;
   /** Days of its stages to come, ISO; none where they all fit into a day. */
   dates: string[];
   /** What the hand bends to and what stays under the wire, degrees; null where no coil holds it. */
@@ -43,26 +45,31 @@ export const plainBend = (b: PlannedBend): PlannedBend => ({
   risk: digits(b.risk, 2),
 });
 
+const NO_REST = { minutes: 0, days: 0, text: '' };
+
 /** A pose as the plan tells it: with the wire's own figures for the hand where there is one, and what its bending so far means. */
 export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | undefined, soFar: BendingSoFar | undefined, onDay: number): PlanPose {
   const k0 = bendRatioOf(tree, pose.branch);
-  const worst = Math.max(0, ...pose.bends.map((b) => b.risk));
-  const thickest = Math.max(0, ...pose.bends.map((b) => b.diameter));
-  const after = soFar ? afterBending(soFar, restFor(thickest, worst * BY_HAND)) : null;
-  const bends = pose.bends.map((b, i): PlanBend => {
+  const heard = soFar ? afterBending(soFar, NO_REST) : null;
+  const described = pose.bends.map((b, i) => {
     const hand = wire?.bends[i];
     const handDeg = hand && Number.isFinite(hand.bendTo) ? hand.bendTo : null;
-    const protection = after?.moreProtection ? 'both' : b.protection;
+    const protection = heard?.moreProtection ? 'both' : b.protection;
     const riskOf = (angleDeg: number): number => bendRisk({ diameter: b.diameter, angleDeg, length: b.length, k0, protection });
     const handRisk = handDeg === null ? riskOf(b.angle) * BY_HAND : riskOf(handDeg);
-    const stages = stagesFor(handRisk);
-    const rest = restFor(b.diameter, handRisk);
+    return { b, hand, handDeg, protection, risk: riskOf(b.angle), stages: stagesFor(handRisk), rest: restFor(b.diameter, handRisk) };
+  });
+  // The next stage waits for the rest that the bend needs which needs most.
+  const longest = described.reduce((most, { rest }) => (rest.days > most.days ? rest : most), NO_REST);
+  const after = soFar ? afterBending(soFar, longest) : null;
+  const bends = described.map(({ b, hand, handDeg, protection, risk, stages, rest }): PlanBend => {
     const from = Math.max(onDay, after?.notBefore ?? onDay);
     const stopped = after !== null && after.notBefore === null;
     return {
-      ...plainBend({ ...b, risk: riskOf(b.angle) }),
+      ...plainBend({ ...b, risk }),
       stages,
       rest: stages !== null && stages > 1 ? rest.text : '',
+      restMinutes: stages !== null && stages > 1 ? rest.minutes : 0,
       dates: stopped || stages === null || stages < 2 || !rest.days ? [] : stageDates(tree, Math.max(1, stages - (soFar?.stages ?? 0)), rest.days, from),
       protection,
       handDeg: handDeg === null ? null : angle(handDeg),

@@ -28,6 +28,8 @@ const WAVES: Record<PoseMovement, { count: number; angle: number }> = {
 
 /** The hand bends farther than what stays: about so much, until the wire is chosen. docs: Choosing. */
 export const BY_HAND = 1.5;
+/** Whether the hand makes a heavy bend of one: it counts against the session. */
+export const isHeavy = ({ risk }: Pick<PlannedBend, 'risk'>): boolean => risk * BY_HAND >= 1;
 /** By hand a bend of the way or of the tip stays calm, bare, and is made at once; the drop at the shoulder is as sharp as is careful. */
 const WAVE_RISK = 0.6 / 1.25;
 const DROP_RISK = 0.9 / BY_HAND;

@@ -101,8 +101,8 @@ export interface OtherWork {
   wiredShare: number;
 }
 
-const HEAVY_BEND = 0.25;
-const ALL_WIRED = 0.3;
+export const HEAVY_BEND = 0.25;
+export const ALL_WIRED = 0.3;
 /** A jin made of a living branch wounds the vein below it. */
 const LIVING_JIN = 0.08;
 

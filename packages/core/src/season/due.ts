@@ -5,6 +5,7 @@ import { cutList } from '../removal/index.js';
 import { namesOf, placeTree, sayBranches, type MarkStage, type Names, type PlacedTree, type Tree } from '../tree/index.js';
 import { heldDue, SPRINGS_BACK_DAYS } from './held-due.js';
 import { promisesOf, type Promised } from './promises.js';
+import { sessionDue, stagesDue, vowsDue } from './work-due.js';
 
 /** Dates of the most urgent coil on a tree, ISO. */
 export interface RaceBar {
@@ -15,9 +16,9 @@ export interface RaceBar {
   markSure: string | null;
 }
 
-export type DueKind = 'look' | 'remove' | 'window' | 'held' | 'promise' | 'plan';
+export type DueKind = 'look' | 'remove' | 'window' | 'held' | 'stage' | 'promise' | 'vow' | 'session' | 'plan';
 /** The stage of the tree where a task is done. */
-export type LeadsTo = 'front' | 'remove' | 'pose' | 'wire' | 'guy' | 'watch';
+export type LeadsTo = 'front' | 'remove' | 'pose' | 'wire' | 'guy' | 'work' | 'watch';
 
 /** A task on one tree. */
 export interface Due {
@@ -30,6 +31,8 @@ export interface Due {
   text: string;
   /** What was last seen of the coil. */
   mark: MarkStage | null;
+  /** The line of the record that promised it, where one did. */
+  line?: string;
 }
 
 /** Coils of one tree due within this many days of each other are one walk. */
@@ -41,7 +44,7 @@ const TITLES: Record<'look' | 'remove' | 'window', (branches: string) => string>
   window: (b) => `${b}: the wire can come off`,
 };
 
-const RANK: Record<DueKind, number> = { remove: 0, look: 1, window: 2, held: 3, promise: 4, plan: 5 };
+const RANK: Record<DueKind, number> = { remove: 0, look: 1, window: 2, held: 3, stage: 4, promise: 5, vow: 6, session: 7, plan: 8 };
 /** Sorts what is due: by day, what marks before what is only to be looked at; open plans last. */
 export const urgency = ({ on, kind }: Pick<Due, 'on' | 'kind'>): string => (kind === 'plan' ? 'plan' : on) + RANK[kind];
 
@@ -197,7 +200,10 @@ export function dueOn(tree: Tree, onDay: number, known?: Known): { due: Due[]; r
     ...wireDue(watched, names, onDay),
     ...guysDue(placed, names, onDay, known),
     ...heldsDue(placed, names, onDay),
+    ...stagesDue(tree, names, onDay),
     ...promisesDue(placed, names, onDay, known),
+    ...vowsDue(tree, names, onDay),
+    ...sessionDue(tree, onDay),
     ...open,
   ];
   due.sort((a, b) => (urgency(a) < urgency(b) ? -1 : 1));

@@ -26,3 +26,6 @@ export * from './tally.js';
 export * from './types.js';
 export * from './usual-details.js';
 export * from './vigour.js';
+export * from './vows.js';
+export * from './work-sessions.js';
+export * from './labour.js';

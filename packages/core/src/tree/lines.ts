@@ -1,7 +1,7 @@
 import type { Static } from '@sinclair/typebox';
 import { BRANCH, MOST_BRANCHES } from './measures.js';
 import { DEVICE_KINDS, STUBS, WINDING_FIELDS, WIRE_FIELDS } from './plan-parts.js';
-import { byTag, day, degrees, figure, id, list, mm, oneOf, optional, share, whole, words, yesNo } from './describe.js';
+import { bearing, byTag, day, degrees, figure, id, list, mm, oneOf, optional, share, whole, words, yesNo } from './describe.js';
 
 export const WRAPS = ['none', 'raffia', 'tape'] as const;
 export type Wrap = (typeof WRAPS)[number];
@@ -23,7 +23,20 @@ export type Sound = (typeof SOUNDS)[number];
 export const CRACKS = ['none', 'along', 'across'] as const;
 export type Crack = (typeof CRACKS)[number];
 
+/** The parts of a session of work that an artist may choose to do or to leave. */
+export const WORK_PARTS = ['cuts', 'wire', 'bends', 'ties', 'finish'] as const;
+export type WorkPart = (typeof WORK_PARTS)[number];
+/** How a step of a session went. The last two leave it open: other wire was taken, or the plan was changed. */
+export const STEP_ANSWERS = ['done', 'otherwise', 'skipped', 'cracked', 'ran-out', 'changed'] as const;
+export type StepAnswer = (typeof STEP_ANSWERS)[number];
+export const PROMISES = ['repot', 'graft', 'reserve', 'deadwood', 'styling', 'feed', 'other'] as const;
+/** What is promised to a tree for later. */
+export type PromiseKind = (typeof PROMISES)[number];
+export const PHOTO_TIMES = ['before', 'during', 'after'] as const;
+
 const ABOUT_BRANCH = { branch: id('which branch') };
+const BY = optional(words(80, 'who did it'));
+const SESSION_ID = id('which session of work');
 const ABOUT_COIL = { ...ABOUT_BRANCH, run: optional(id('which run')) };
 const WAS = optional(list(BRANCH, MOST_BRANCHES, 'the branch and all that went with it, as they were'));
 const GREEN = optional(share('of the tree’s green that came off'));
@@ -72,6 +85,7 @@ export const LINE_FIELDS = {
     stage: optional(whole(1, 12, 'stages', 'which stage of the bend')),
     sound: optional(oneOf(SOUNDS, 'what was heard: nothing, bark, or fibre')),
     crack: optional(oneOf(CRACKS, 'a crack: none, along the fibre, or across it')),
+    next: optional(day('the day from which the next stage may be made')),
   },
   guyed: {
     ...ABOUT_BRANCH,
@@ -109,6 +123,34 @@ export const LINE_FIELDS = {
   },
   removed: { ...WOOD_OFF, unlisted: optional(yesNo('taken out of the measures, not cut')) },
   shortened: { ...WOOD_OFF, stub: optional(oneOf(STUBS, 'cut to a stub: what it is for')) },
+  session: {
+    session: SESSION_ID,
+    done: oneOf(['begun', 'closed'], 'begun, or closed'),
+    by: BY,
+    hours: optional(figure(0.25, 24, 'hours', 'time that there is for it', 0.25)),
+    parts: optional(list(oneOf(WORK_PARTS, 'a part of the work'), WORK_PARTS.length, 'what of the work is done in it')),
+    holds: optional(list(id('a branch'), MOST_BRANCHES, 'the branches that it works on')),
+    leaves: optional(list(id('a branch'), MOST_BRANCHES, 'branches left for another session')),
+    weather: optional(words(120, 'the weather')),
+  },
+  worked: {
+    branch: optional(ABOUT_BRANCH.branch),
+    session: SESSION_ID,
+    step: words(160, 'which step of it', 1),
+    answer: oneOf(STEP_ANSWERS, 'how it went'),
+    as: optional(words(160, 'what was asked for when it was answered: asked otherwise, the step is open again')),
+    title: optional(words(240, 'the step in words')),
+    minutes: optional(figure(0, 1440, 'minutes', 'time that it took', 0.5)),
+    reckoned: optional(figure(0, 1440, 'minutes', 'time that it was reckoned to take', 0.5)),
+    by: BY,
+  },
+  promised: {
+    branch: optional(ABOUT_BRANCH.branch),
+    what: oneOf(PROMISES, 'what is promised'),
+    from: optional(day('the day from which it may be done')),
+    until: optional(day('the day by which it should be done')),
+  },
+  fulfilled: { promise: id('the line that promised it'), how: oneOf(['done', 'let-go'], 'done, or let go of') },
   agreed: { by: words(120, 'who agreed for a client’s tree', 1), branches: list(id('a branch'), MOST_BRANCHES, 'to the cutting of which branches', 1) },
   repotted: { branch: optional(ABOUT_BRANCH.branch) },
   fed: { branch: optional(ABOUT_BRANCH.branch) },
@@ -117,8 +159,16 @@ export const LINE_FIELDS = {
   defoliated: { branch: optional(ABOUT_BRANCH.branch) },
   ailing: { branch: optional(ABOUT_BRANCH.branch), weeks: optional(whole(1, 104, 'weeks', 'for how long')) },
   note: { branch: optional(ABOUT_BRANCH.branch) },
-  photo: { branch: optional(ABOUT_BRANCH.branch) },
-  hours: { branch: optional(ABOUT_BRANCH.branch), hours: optional(figure(0, 1000, 'hours', 'time that it took', 0.25)) },
+  photo: {
+    branch: optional(ABOUT_BRANCH.branch),
+    photo: optional(id('the picture, as it is stored')),
+    when: optional(oneOf(PHOTO_TIMES, 'before the work, during it, or after')),
+    bearing: optional(bearing('from where it was taken')),
+    width: optional(whole(1, 20000, 'pixels', 'of the picture')),
+    height: optional(whole(1, 20000, 'pixels', 'of the picture')),
+    by: BY,
+  },
+  hours: { branch: optional(ABOUT_BRANCH.branch), hours: optional(figure(0, 1000, 'hours', 'time that it took', 0.25)), by: BY },
   withdrawn: { corrects: id('the line that is taken back') },
 };
 export type LineKind = keyof typeof LINE_FIELDS;

@@ -90,6 +90,11 @@ export function coilHistory(tree: Tree, onDay: number): CoilOnce[] {
       continue;
     }
     for (const coil of coils.filter((c) => c.offOn === null)) {
+      // Bent once it was on: how far is known now. Of several bends the greatest counts, as where it was put on bent.
+      if (line.kind === 'bent' && line.branch === coil.branch && line.bentDeg !== undefined && line.bentDeg > (coil.bentDeg ?? 0)) {
+        const { bentDeg, targetDeg = coil.targetDeg, over = coil.over } = line;
+        Object.assign(coil, { bentDeg, targetDeg, over });
+      }
       if (line.kind === 'inspected' && isAbout(line, coil)) coil.seen.push({ day, stage: line.stage, ...(line.gap === undefined ? {} : { gap: line.gap }) });
       const unwired = line.kind === 'unwired' && isAbout(line, coil) ? line : null;
       if (unwired || tookOff(line, coil.branch)) Object.assign(coil, { offOn: day, off: unwired });

@@ -1,0 +1,28 @@
+import { dayOf, yearAndDay } from '../units/index.js';
+import type { MetalName } from '../wood/index.js';
+import { standing } from './record.js';
+import type { Tree } from './types.js';
+
+/** Work and wire that went into a tree in a year. */
+export interface YearOfWork {
+  year: number;
+  hours: number;
+  /** mm of each metal. */
+  wire: Record<MetalName, number>;
+}
+
+/** Hours of work and wire used, by year, the newest first: steps of sessions, and hours noted by hand. */
+export function labourOf(tree: Tree): YearOfWork[] {
+  const years = new Map<number, YearOfWork>();
+  for (const line of standing(tree.record)) {
+    const minutes = line.kind === 'worked' ? (line.minutes ?? 0) : line.kind === 'hours' ? (line.hours ?? 0) * 60 : 0;
+    const wire = line.kind === 'wired' ? (line.length ?? 0) : 0;
+    if (!minutes && !wire) continue;
+    const { year } = yearAndDay(dayOf(line.on));
+    const of = years.get(year) ?? { year, hours: 0, wire: { aluminium: 0, copper: 0 } };
+    years.set(year, of);
+    of.hours += minutes / 60;
+    if (line.kind === 'wired') of.wire[line.metal ?? 'aluminium'] += wire;
+  }
+  return [...years.values()].sort((a, b) => b.year - a.year);
+}

@@ -1,0 +1,252 @@
+import type { Deed } from '../acts/index.js';
+import { isHeavy } from '../pose/index.js';
+import { ALL_WIRED, HEAVY_BEND } from '../reading/index.js';
+import { isoOf } from '../units/index.js';
+import { northernMonth, speciesOf } from '../species/index.js';
+import type { PlanDocument } from '../plan/index.js';
+import { agreedBranches, openSession, answerTo, WORK_PARTS, type Branch, type Tree, type WorkPart, type WorkSession } from '../tree/index.js';
+import { openSteps } from './steps.js';
+import { PART_OF, type WorkStep, type StepKind } from './step.js';
+import { kindOfStep, type Pace } from './pace.js';
+
+/** Work that is not in this session: why, and when it may be; ISO, null where nothing speaks against the next day. */
+export interface Left {
+  steps: WorkStep[];
+  why: string;
+  on: string | null;
+}
+
+/** A session as it would be begun now. */
+export interface Laid {
+  steps: WorkStep[];
+  /** Of all its steps and rests. */
+  minutes: number;
+  left: Left[];
+  holds: string[];
+  leaves: string[];
+  /** Poses and pieces of wire that are only proposed: they are settled as the session begins, so that it keeps what it was laid out with. */
+  settles: Deed[];
+}
+
+export interface Asked {
+  hours: number;
+  parts?: readonly WorkPart[];
+  pace?: Pace;
+  /** At the artist's word also what the tree does not bear at once. */
+  beyond?: boolean;
+}
+
+const REST_DAYS = 60;
+
+/** The first day after a rest, by weeks within two years, in whose month a kind is well wired. */
+function nextGoodDay(tree: Tree, onDay: number): string | null {
+  const { good } = speciesOf(tree.species).months.wiring;
+  for (let day = onDay + REST_DAYS; day < onDay + 730; day += 7) if (good.includes(northernMonth(tree.site.hemisphere, day))) return isoOf(day);
+  return null;
+}
+
+const timeOf = (steps: readonly WorkStep[]): number => steps.reduce((sum, s) => sum + s.minutes + s.rest, 0);
+const sharesBranch = (a: WorkStep, branches: ReadonlySet<string>): boolean => a.branches.some((b) => branches.has(b));
+const branchesIn = (steps: readonly WorkStep[]): Set<string> => new Set(steps.flatMap((s) => s.branches));
+const ON_BRANCHES = new Set<StepKind>(['cut', 'jin', 'wire', 'bend', 'guy', 'device', 'place']);
+
+/** Steps of ties, bends and placing that a piece of wire brings along: those on its branches. */
+const along = (steps: readonly WorkStep[], wire: WorkStep): WorkStep[] => {
+  const on = new Set(wire.branches);
+  return steps.filter((s) => (s.kind === 'bend' || s.kind === 'place') && sharesBranch(s, on));
+};
+
+/** Whether work on some branches lies in the way of work on others: on the same branch, on what it grows on, or beside it along their limb. */
+function inTheWay({ branches }: Tree, some: readonly string[], others: readonly string[]): boolean {
+  const of = (ids: readonly string[]): Branch[] => branches.filter((b) => ids.includes(b.id));
+  const [mine, theirs] = [of(some), of(others)];
+  return mine.some((a) =>
+    theirs.some((b) => {
+      if (a.id === b.id || a.parent === b.id || b.parent === a.id) return true;
+      return a.parent === b.parent && Math.abs(a.at - b.at) <= 3 * Math.max(a.d, b.d);
+    }),
+  );
+}
+
+/** What a tree bears of bends and wire in a session, in points: its capacity without what the cuts use. */
+const bornBy = ({ read }: PlanDocument): number =>
+  read.capacity - read.uses.filter((u) => u.work === 'green' || u.work === 'deadwood').reduce((sum, u) => sum + u.points, 0);
+
+interface Taken {
+  steps: Set<WorkStep>;
+  left: { step: WorkStep; why: string; on: string | null }[];
+}
+
+/**
+ * What of the open steps fits: cuts first by their numbers, then pieces of wire in their order with the bends of their branches,
+ * then ties. Once a piece is left, later ones and all ties are too: a tie would block what is coiled after it, and thin wire goes after thick.
+ */
+function take(tree: Tree, plan: PlanDocument, onDay: number, all: readonly WorkStep[], { hours, beyond }: { hours: number; beyond: boolean }): Taken {
+  const taken: Taken = { steps: new Set(), left: [] };
+  const room = { minutes: hours * 60, points: beyond ? Infinity : bornBy(plan) };
+  const leave = (steps: readonly WorkStep[], why: string, on: string | null): void => {
+    for (const step of steps) if (!taken.steps.has(step) && !taken.left.some((l) => l.step === step)) taken.left.push({ step, why, on });
+  };
+  const fits = (steps: readonly WorkStep[]): boolean => {
+    const fresh = steps.filter((s) => !taken.steps.has(s));
+    if (timeOf(fresh) > room.minutes) return false;
+    room.minutes -= timeOf(fresh);
+    fresh.forEach((s) => taken.steps.add(s));
+    return true;
+  };
+  const short = 'There is no time for it in this session: it may be done any day soon, as the tree’s same session.';
+  const agreed = agreedBranches(tree);
+  const cuts = all.filter((s) => s.kind === 'cut');
+  /** Branches with work on them that comes first and is left. */
+  const first: string[] = [];
+  for (const cut of cuts) {
+    const jin = all.filter((s) => s.kind === 'jin' && s.branches[0] === cut.branches[0]);
+    const [own] = cut.branches;
+    const disagreed = agreed !== null && !agreed.has(own!);
+    if (!disagreed && fits([cut, ...jin])) continue;
+    leave([cut, ...jin], disagreed ? `${tree.client ?? 'The owner'} has not agreed to this cut yet.` : short, null);
+    first.push(own!);
+  }
+  fits(all.filter((s) => s.kind === 'jin' && !cuts.some((c) => c.branches[0] === s.branches[0])));
+  const living = tree.branches.filter((b) => b.state !== 'dead').length || 1;
+  const costOf = (wire: WorkStep): number => {
+    const heavy = plan.poses.filter((p) => wire.branches.includes(p.branch)).flatMap((p) => p.bends.filter((b) => isHeavy(b)));
+    return (ALL_WIRED * wire.branches.length) / living + HEAVY_BEND * heavy.length;
+  };
+  const tied = branchesIn(all.filter((s) => s.kind === 'guy' || s.kind === 'device'));
+  const wires = all.filter((s) => s.kind === 'wire');
+  let stopped: { why: string; on: string | null } | null = null;
+  for (const wire of wires) {
+    const mine = [wire, ...along(all, wire)];
+    if (!stopped && inTheWay(tree, first, wire.branches)) {
+      leave(mine, 'Work that is left comes first there.', null);
+      first.push(...wire.branches);
+      continue;
+    }
+    const cost = costOf(wire);
+    if (!stopped && cost > room.points + 1e-9) {
+      leave(mine, 'The tree bears no more of that at once: let it answer first.', nextGoodDay(tree, onDay));
+      first.push(...wire.branches);
+      continue;
+    }
+    if (!stopped && !fits(mine)) stopped = { why: short, on: null };
+    if (stopped) leave(mine, stopped.why, stopped.on);
+    else room.points -= cost;
+  }
+  if (stopped || first.length) {
+    // What is coiled and tied goes together, and ties come after every coil.
+    const back = wires.filter((w) => taken.steps.has(w) && sharesBranch(w, tied));
+    const from = back.length ? wires.indexOf(back[0]!) : wires.length;
+    for (const wire of wires.slice(from)) {
+      for (const s of [wire, ...along(all, wire)]) taken.steps.delete(s);
+      leave([wire, ...along(all, wire)], stopped?.why ?? 'It is tied as well, and ties come after all wire.', stopped?.on ?? null);
+    }
+  }
+  const ties = all.filter((s) => s.kind === 'guy' || s.kind === 'device');
+  for (const tie of ties) {
+    const on = new Set(tie.branches);
+    const mine = [tie, ...all.filter((s) => (s.kind === 'bend' || s.kind === 'place') && sharesBranch(s, on))];
+    if (stopped || first.length) leave(mine, 'Ties come after the wire that is left: they would block it.', stopped?.on ?? null);
+    else if (!fits(mine)) leave(mine, short, null);
+  }
+  // Bends and placing on branches whose wire is on already.
+  const leftOn = branchesIn(taken.left.map((l) => l.step));
+  for (const s of all.filter((x) => (x.kind === 'bend' || x.kind === 'place') && !taken.steps.has(x)))
+    if (sharesBranch(s, leftOn) || !fits([s])) leave([s], short, null);
+  return taken;
+}
+
+/** Two pieces of work that share a branch are in one session: what shares one with work that is left is left too. */
+function apart(taken: Taken): void {
+  for (let again = true; again;) {
+    again = false;
+    const left = branchesIn(taken.left.map((l) => l.step));
+    for (const step of taken.steps)
+      if (ON_BRANCHES.has(step.kind) && sharesBranch(step, left)) {
+        taken.steps.delete(step);
+        taken.left.push({ step, why: 'Other work on the same branch is left: it goes with that.', on: null });
+        again = true;
+      }
+  }
+}
+
+/** A session laid out: what is decided and not done, in the order of the job, as far as hours and tree allow; and what is left, why and till when. docs: A session of work. */
+export function layOut(tree: Tree, plan: PlanDocument, onDay: number, { hours, parts = WORK_PARTS, pace = {}, beyond = false }: Asked): Laid {
+  const all = openSteps(tree, plan, onDay, pace).filter((s) => PART_OF[s.kind] === null || parts.includes(PART_OF[s.kind]!));
+  const general = all.filter((s) => !ON_BRANCHES.has(s.kind));
+  const taken = take(tree, plan, onDay, all, { hours: Math.max(0, hours - timeOf(general) / 60), beyond });
+  apart(taken);
+  const holds = branchesIn([...taken.steps]);
+  const kinds = new Set([...taken.steps].map((s) => s.kind));
+  const steps = all.filter((s) => taken.steps.has(s) || general.includes(s)).filter((s) => worthIt(s, kinds));
+  const groups = new Map<string, Left>();
+  for (const { step, why, on } of taken.left) {
+    const key = `${why} ${on}`;
+    groups.set(key, { steps: [...(groups.get(key)?.steps ?? []), step], why, on });
+  }
+  const inOrder = (of: WorkStep[]): WorkStep[] => all.filter((s) => of.includes(s));
+  return {
+    steps,
+    minutes: timeOf(steps),
+    left: [...groups.values()].map((l) => ({ ...l, steps: inOrder(l.steps) })),
+    holds: [...holds],
+    settles: settling(tree, plan, steps, onDay),
+    leaves: [...branchesIn(taken.left.map((l) => l.step))].filter((b) => !holds.has(b)),
+  };
+}
+
+function settling(tree: Tree, plan: PlanDocument, steps: readonly WorkStep[], onDay: number): Deed[] {
+  const on = isoOf(onDay);
+  const bent = branchesIn(steps.filter((s) => s.kind === 'bend' || s.kind === 'place'));
+  const poses = plan.poses.flatMap(({ branch, bearing, elevation, from }): Deed[] =>
+    from === 'plan' || !bent.has(branch) ? [] : [{ kind: 'pose', on, branch, bearing, elevation }],
+  );
+  const wired = new Set(steps.flatMap((s) => (s.kind === 'wire' ? [s.of] : [])));
+  const runs = plan.runs.flatMap(({ id, metal, size, strands, angle, length, route, branches: halves }): Deed[] => {
+    if (!wired.has(id) || tree.plan.runs.some((r) => r.id === id)) return [];
+    const branches = halves.map(({ branch, hand, start }) => ({ branch, hand, start }));
+    return [{ kind: 'run', on, run: id, metal, size, strands, angle, length, branches, ...(route && branches.length > 1 ? { side: route.side } : {}) }];
+  });
+  return [...poses, ...runs];
+}
+
+/** What prepares for work that is not in the session is not in it either. */
+function worthIt(step: WorkStep, kinds: ReadonlySet<StepKind>): boolean {
+  const some = (...of: StepKind[]): boolean => of.some((k) => kinds.has(k));
+  if (step.kind === 'soak') return some('bend');
+  if (step.kind === 'fast') return some('bend', 'guy', 'device');
+  if (step.kind === 'clear' || step.kind === 'clean') return some('cut', 'wire');
+  if (step.kind === 'pot') return some('wire', 'bend', 'guy', 'device');
+  return true;
+}
+
+/** Whether a step rests on what the artist decided, not on a proposal: decided while a session is open it comes into it. */
+function isDecided({ plan }: Tree, { kind, of, branches }: WorkStep): boolean {
+  if (kind === 'wire') return plan.runs.some((r) => r.id === of);
+  if (kind === 'guy') return plan.guys.some((g) => g.id === of);
+  if (kind === 'bend' || kind === 'place') return plan.poses.some((p) => branches.includes(p.branch));
+  return true;
+}
+
+/** The session that is open on a tree: its steps that are open still, as the plan asks for them now, and what was answered. */
+export interface Running {
+  session: WorkSession;
+  open: WorkStep[];
+  minutes: number;
+}
+
+/** What is still to be done in the open session; null where none is. The plan may have changed since: the steps follow it. */
+export function running(tree: Tree, plan: PlanDocument, onDay: number, pace: Pace = {}): Running | null {
+  const session = openSession(tree);
+  if (!session) return null;
+  const [holds, leaves] = [new Set(session.holds), new Set(session.leaves)];
+  const agreed = agreedBranches(tree);
+  const asked = openSteps(tree, plan, onDay, pace, session.begun)
+    .filter((s) => PART_OF[s.kind] === null || session.parts.includes(PART_OF[s.kind]!))
+    .filter((s) => !sharesBranch(s, leaves) && (s.branches.every((b) => holds.has(b)) || isDecided(tree, s)))
+    .filter((s) => s.kind !== 'cut' || agreed === null || agreed.has(s.branches[0]!))
+    .filter((s) => !answerTo(session, s.key, s.as));
+  const kinds = new Set([...asked.filter((s) => ON_BRANCHES.has(s.kind)).map((s) => s.kind), ...session.answers.map((a) => kindOfStep(a.step))]);
+  const open = asked.filter((s) => worthIt(s, kinds));
+  return { session, open, minutes: timeOf(open) };
+}
