@@ -10,14 +10,19 @@ import { KnownController } from './known/known.controller.js';
 import { KnownService } from './known/known.service.js';
 import { MailController } from './mail/mail.controller.js';
 import { MailService } from './mail/mail.service.js';
+import { PhotosController } from './photos/photos.controller.js';
 import { ComputeService } from './plans/compute.service.js';
 import { RackController } from './rack/rack.controller.js';
 import { RackService } from './rack/rack.service.js';
 import { StoreModule } from './store/store.module.js';
 import { TreesController } from './trees/trees.controller.js';
 import { TreesService } from './trees/trees.service.js';
+import { StudioController } from './studio/studio.controller.js';
+import { StudioService } from './studio/studio.service.js';
 import { BenchesService } from './walk/benches.service.js';
 import { WalkController } from './walk/walk.controller.js';
+import { WorkController } from './work/work.controller.js';
+import { WorkService } from './work/work.service.js';
 import { YardController } from './yard/yard.controller.js';
 
 /** Tries are counted by the address that they come from. */
@@ -37,8 +42,11 @@ class ComputeModule {}
 })
 class TreesModule {}
 
-@Module({ imports: [TreesModule], controllers: [ActsController] })
+@Module({ imports: [TreesModule], controllers: [ActsController, PhotosController] })
 class ActsModule {}
+
+@Module({ providers: [WorkService], controllers: [WorkController] })
+class WorkModule {}
 
 @Module({
   imports: [TreesModule, ComputeModule, AccessModule],
@@ -53,8 +61,11 @@ class RackModule {}
 @Module({ controllers: [DevicesController] })
 class DevicesModule {}
 
+@Module({ providers: [StudioService], controllers: [StudioController] })
+class StudioModule {}
+
 @Module({ controllers: [YardController] })
 class YardModule {}
 
-@Module({ imports: [StoreModule, AccessModule, BenchModule, TreesModule, ActsModule, RackModule, DevicesModule, YardModule] })
+@Module({ imports: [StoreModule, AccessModule, BenchModule, TreesModule, ActsModule, RackModule, WorkModule, StudioModule, DevicesModule, YardModule] })
 export class AppModule {}

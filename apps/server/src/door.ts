@@ -3,6 +3,8 @@ import { paths, type Problem } from '@ustle/contract';
 import { ownAddresses } from './access/access.service.js';
 
 const LOOPBACK = /^(localhost|127(\.\d{1,3}){3}|\[::1\])$/i;
+/** Where pictures are sent to. */
+export const PHOTOS = /^\/api\/trees\/[^/]+\/photos$/;
 const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
 
 const hostIn = (header: string | undefined): string => (header ?? '').replace(/:\d+$/, '');
@@ -34,7 +36,13 @@ export const door: RequestHandler = (request: Request, response: Response, next:
   if (SAFE.has(request.method)) return next();
   if (foreign(request)) return refuse(response, 403, { code: 'origin', message: 'Another page may not change anything here.' });
   const hasBody = request.headers['content-length'] !== '0' && (request.headers['content-length'] ?? request.headers['transfer-encoding']) !== undefined;
-  if (hasBody && !request.is(['json', 'application/*+json']))
+  // Pictures and the file of a whole studio have addresses of their own, and types that no form of another page can send.
+  const taken = PHOTOS.test(request.path)
+    ? ['image/*', 'application/octet-stream']
+    : request.path === paths.studio
+      ? ['zip', 'application/octet-stream']
+      : ['json', 'application/*+json'];
+  if (hasBody && !request.is(taken))
     return refuse(response, 415, {
       code: 'not-json',
       field: '/',

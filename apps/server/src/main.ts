@@ -11,7 +11,8 @@ import { AccessService } from './access/access.service.js';
 import { gate } from './access/gate.js';
 import { documentApi } from './api-docs.js';
 import { AppModule } from './app.module.js';
-import { door } from './door.js';
+import { door, PHOTOS } from './door.js';
+import { LARGEST_PHOTO_BYTES } from './photos/read-photo.js';
 import { servePages } from './pages.js';
 import { ProblemFilter } from './problem.js';
 import { Store } from './store/store.service.js';
@@ -87,6 +88,7 @@ async function start(): Promise<void> {
   );
   // A tree file is taken as text, so that its faults can be named; all other bodies are read as JSON.
   app.use(paths.importTree(), express.text({ type: () => true, limit: LARGEST_FILE_BYTES + 1024 }));
+  app.use(PHOTOS, express.raw({ type: () => true, limit: LARGEST_PHOTO_BYTES + 1024 }));
   app.use(express.json({ limit: LARGEST_FILE_BYTES }));
   app.useGlobalPipes(validation);
   app.useGlobalFilters(new ProblemFilter());

@@ -27,6 +27,8 @@ export const refused = (faults: FileFault[]): ProblemException =>
 const STATUS: Record<string, number> = {
   'not-found': 404,
   'not-decided': 409,
+  answered: 409,
+  open: 409,
   'not-agreed': 409,
   'nothing-to-undo': 409,
   'nothing-to-redo': 409,
@@ -67,7 +69,7 @@ export function storeProblem(error: unknown): ProblemException | null {
 const BODY_PROBLEMS: Record<number, Problem> = {
   400: { code: 'not-json', message: 'The body of the request is not JSON.', field: '/' },
   429: { code: 'too-often', field: 'passphrase', message: 'That was tried too often. Wait a minute, then try again.' },
-  413: { code: 'too-large', message: 'That is larger than the server reads: a tree file has at most 8 MB.', field: '/' },
+  413: { code: 'too-large', message: 'That is larger than the server reads: a tree file has at most 8 MB, a photo 25 MB.', field: '/' },
 };
 
 function problemOf(error: unknown): { status: number; problem: Problem } {

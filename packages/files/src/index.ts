@@ -5,3 +5,4 @@ export * from './calendar.js';
 export * from './cylinder-csv.js';
 export * from './shape-faults.js';
 export * from './tree-file.js';
+export * from './record-csv.js';

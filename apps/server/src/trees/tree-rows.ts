@@ -69,6 +69,12 @@ export async function forgetTree(db: EntityManager, treeId: string): Promise<voi
   await db.delete(TreeRow, { id: treeId });
 }
 
+/** Ids of the photos that the record of a tree names, or those of all trees. */
+export async function photosOf(db: EntityManager, treeId?: string): Promise<Set<string>> {
+  const rows = await db.find(LineRow, { where: { kind: 'photo', ...(treeId === undefined ? {} : { treeId }) } });
+  return new Set(rows.flatMap((row) => (JSON.parse(row.document) as { photo?: string }).photo ?? []));
+}
+
 /** Taking back and making again are kept among the acts. */
 export type StoredAct = Act | (Step & { on: string });
 

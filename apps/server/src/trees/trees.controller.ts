@@ -3,7 +3,7 @@ import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { StoredTree } from '@ustle/contract';
 import { AsideBody, MadeUpBody, NewTreeBody } from '@ustle/contract/bodies';
 import { blankTree, dayOf, findSpecies, generateTree, sizeAtAge, type Known, type PlanDocument, type Silhouette } from '@ustle/core';
-import { writeBranchCsv, writeTreeFile } from '@ustle/files';
+import { writeBranchCsv, writeRecordCsv, writeTreeFile } from '@ustle/files';
 import type { Request, Response } from 'express';
 import { bodyOf } from '../api-docs.js';
 import { ComputeService } from '../plans/compute.service.js';
@@ -117,5 +117,12 @@ export class TreesController {
   @ApiOperation({ summary: 'The branches as CSV, for a spreadsheet' })
   async branchCsv(@Param('id') id: string): Promise<string> {
     return writeBranchCsv((await this.trees.tree(id)).tree.branches);
+  }
+
+  @Get(':id/record.csv')
+  @Header('Content-Type', 'text/csv; charset=utf-8')
+  @ApiOperation({ summary: 'The record as CSV: a line each, with what it says in words' })
+  async recordCsv(@Param('id') id: string): Promise<string> {
+    return writeRecordCsv([(await this.trees.tree(id)).tree]);
   }
 }

@@ -20,10 +20,11 @@ import { readTreeFile } from '@ustle/files';
 import type { EntityManager } from 'typeorm';
 import { actRefused, notFound, ProblemException, refused } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
+import { PhotoFiles } from '../photos/photo-files.js';
 import { ActRow, ForgottenRow, LineRow, TreeRow } from '../store/entities.js';
 import { Store } from '../store/store.service.js';
 import { actOf, doneOf, stacked, stacksOf, type Stacks } from './history.js';
-import { forgetTree, insertAct, insertLines, insertTree, loadTree, stepOn, updateTree, type StoredAct } from './tree-rows.js';
+import { forgetTree, insertAct, insertLines, insertTree, loadTree, photosOf, stepOn, updateTree, type StoredAct } from './tree-rows.js';
 
 /** A tree as it is held in memory beside its rows, so that an act reads nothing anew. */
 interface Held {
@@ -43,6 +44,7 @@ export class TreesService {
   constructor(
     private readonly store: Store,
     private readonly clock: Clock,
+    private readonly photos: PhotoFiles,
   ) {}
 
   get(id: string): Promise<StoredTree> {
@@ -94,8 +96,13 @@ export class TreesService {
     return this.store.write(async ({ db, whenStored }) => {
       if (await db.existsBy(ForgottenRow, { treeId: id })) return;
       await this.hold(db, id);
+      const own = await photosOf(db, id);
       await forgetTree(db, id);
-      whenStored(() => this.held.delete(id));
+      const kept = await photosOf(db);
+      whenStored(() => {
+        this.held.delete(id);
+        [...own].filter((photo) => !kept.has(photo) && this.photos.has(photo)).forEach((photo) => this.photos.remove(photo));
+      });
     });
   }
 

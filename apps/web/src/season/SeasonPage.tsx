@@ -33,7 +33,17 @@ function weeksOf(days: readonly DueView[], today: string): Week[] {
     });
 }
 
-const GLYPHS: Record<DueView['kind'], Glyph> = { look: 'touching', remove: 'marking', window: 'clear', held: 'none', stage: 'none', promise: 'none', vow: 'none', session: 'none', plan: 'none' };
+const GLYPHS: Record<DueView['kind'], Glyph> = {
+  look: 'touching',
+  remove: 'marking',
+  window: 'clear',
+  held: 'none',
+  stage: 'none',
+  promise: 'none',
+  vow: 'none',
+  session: 'none',
+  plan: 'none',
+};
 
 function Item({ item, today }: { item: DueView; today: string }) {
   return (

@@ -59,6 +59,9 @@ export class WeatherBody extends bodyClass('WeatherBody', Type.Object({ on: yesN
 /** What lets other devices in. */
 export class PassphraseBody extends bodyClass('PassphraseBody', Type.Object({ passphrase: words(200, 'the passphrase', 8) })) {}
 
+/** Those who work in the yard. */
+export class PeopleBody extends bodyClass('PeopleBody', Type.Object({ people: list(words(80, 'a name'), 50, 'names') })) {}
+
 /** What a device says to be let in. */
 export class EnterBody extends bodyClass('EnterBody', Type.Object({ passphrase: words(200, 'the passphrase') })) {}
 

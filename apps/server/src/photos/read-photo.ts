@@ -1,0 +1,72 @@
+import sharp from 'sharp';
+import { ProblemException } from '../problem.js';
+
+/** A photo is at most so large, bytes and pixels; it is kept with at most so many pixels a side. */
+export const LARGEST_PHOTO_BYTES = 25 * 1024 * 1024;
+const MOST_PIXELS = 64_000_000;
+const SIDE = 3600;
+const SMALL_SIDE = 480;
+const QUALITY = 86;
+
+/** A photo as it is kept: turned upright, without what the camera wrote beside it, and small for lists. */
+export interface ReadPhoto {
+  full: Buffer;
+  small: Buffer;
+  width: number;
+  height: number;
+}
+
+const no = (code: string, message: string): ProblemException => new ProblemException(400, { code, field: 'photo', message: `${message} Nothing was stored.` });
+
+type Format = 'jpeg' | 'png' | 'webp';
+const NAMES: Record<Format, { ends: RegExp; name: string }> = {
+  jpeg: { ends: /\.jpe?g$/i, name: 'JPEG' },
+  png: { ends: /\.png$/i, name: 'PNG' },
+  webp: { ends: /\.webp$/i, name: 'WebP' },
+};
+
+/** What a file is by its first bytes; null for all else. */
+export function formatOf(file: Buffer): Format | null {
+  if (file.subarray(0, 3).equals(Buffer.from([0xff, 0xd8, 0xff]))) return 'jpeg';
+  if (file.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]))) return 'png';
+  if (file.subarray(0, 4).toString('latin1') === 'RIFF' && file.subarray(8, 12).toString('latin1') === 'WEBP') return 'webp';
+  return null;
+}
+
+/** Marks of other kinds of files, which a picture has no reason to hold. */
+const OTHER_FILES = ['PK\x03\x04', '%PDF-', '<?php', '<script', '<html', '<!DOCTYPE', '#!/', 'MZ\x90\x00', '\x7fELF', 'Rar!\x1a'];
+
+/** Whether a picture is another kind of file as well: made to pass as the one and be read as the other. */
+export function isPolyglot(file: Buffer): boolean {
+  const text = file.toString('latin1');
+  return OTHER_FILES.some((mark) => text.includes(mark));
+}
+
+/** Reads a photo as somebody sent it; refuses with a sentence what is none, or is too large to be read safely. */
+export async function readPhoto(file: Buffer, name: string): Promise<ReadPhoto> {
+  if (!file.length) throw no('empty', 'This file is empty.');
+  if (file.length > LARGEST_PHOTO_BYTES) throw no('too-large', `A photo has at most ${LARGEST_PHOTO_BYTES / 1048576} MB.`);
+  const format = formatOf(file);
+  if (!format) throw no('not-a-photo', 'This is no photo: JPEG, PNG and WebP are taken.');
+  const ending = /\.[A-Za-z0-9]+$/.exec(name)?.[0];
+  if (ending && !NAMES[format].ends.test(ending)) throw no('wrong-ending', `The file is called "${ending}", but it holds a ${NAMES[format].name} picture.`);
+  if (isPolyglot(file)) throw no('polyglot', 'This picture holds another file inside: save it anew as a plain picture.');
+  try {
+    const picture = sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'truncated', animated: false });
+    const { width, height } = await picture.metadata();
+    if (width * height > MOST_PIXELS)
+      throw no('too-many-pixels', `The picture has ${Math.round((width * height) / 1e6)} megapixels; at most ${MOST_PIXELS / 1e6} are taken.`);
+    const upright = picture.autoOrient().flatten({ background: '#faf7ef' });
+    const full = await upright
+      .clone()
+      .resize(SIDE, SIDE, { fit: 'inside', withoutEnlargement: true })
+      .jpeg({ quality: QUALITY })
+      .toBuffer({ resolveWithObject: true });
+    const small = await upright.clone().resize(SMALL_SIDE, SMALL_SIDE, { fit: 'inside', withoutEnlargement: true }).jpeg({ quality: 78 }).toBuffer();
+    return { full: full.data, small, width: full.info.width, height: full.info.height };
+  } catch (error) {
+    if (error instanceof ProblemException) throw error;
+    if (/pixel limit/i.test(String(error))) throw no('too-many-pixels', `The picture has more than ${MOST_PIXELS / 1e6} megapixels.`);
+    throw no('damaged', 'This picture cannot be read: it may be damaged, or was not sent whole.');
+  }
+}

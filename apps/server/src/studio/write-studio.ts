@@ -1,0 +1,49 @@
+import { writeTreeFile } from '@ustle/files';
+import type { EntityManager } from 'typeorm';
+import { ZipFile } from 'yazl';
+import type { PhotoFiles } from '../photos/photo-files.js';
+import { ActRow, BeforeRow, BenchRow, ForgottenRow, MailRow, RackLineRow, SettingRow, StandsRow, TreeRow } from '../store/entities.js';
+import { loadTree } from '../trees/tree-rows.js';
+import { actsName, FORMAT, photoName, SETTINGS_KEPT, STUDIO, treeName, VERSION, type ActEntry, type StudioDocument } from './studio-file.js';
+
+/** The same studio makes the same bytes: every entry is of one day. */
+const ENTRY = { mtime: new Date(1980, 0, 1), mode: 0o100644, forceDosTimestamp: true };
+
+async function documentOf(db: EntityManager): Promise<StudioDocument> {
+  const trees = await db.find(TreeRow, { select: { id: true, revision: true, asideOn: true }, order: { id: 'ASC' } });
+  const stands = new Map((await db.find(StandsRow)).map((s) => [s.treeId, s.benchId]));
+  const settings = (await db.find(SettingRow, { order: { name: 'ASC' } })).filter((s) => SETTINGS_KEPT.includes(s.name));
+  return {
+    format: FORMAT,
+    version: VERSION,
+    trees: trees.map(({ id, revision, asideOn }) => ({ id, revision, asideOn, bench: stands.get(id) ?? null })),
+    benches: (await db.find(BenchRow, { order: { ordinal: 'ASC', id: 'ASC' } })).map(({ id, name }) => ({ id, name })),
+    settings: Object.fromEntries(settings.map((s) => [s.name, JSON.parse(s.document) as unknown])),
+    rack: (await db.find(RackLineRow, { order: { ordinal: 'ASC' } })).map(({ document, recorded }) => ({ line: JSON.parse(document) as unknown, recorded })),
+    mail: (await db.find(MailRow, { order: { on: 'ASC', id: 'ASC' } })).map(({ id, on, subject, text }) => ({ id, on, subject, text })),
+    forgotten: (await db.find(ForgottenRow, { order: { treeId: 'ASC' } })).map((f) => f.treeId),
+  };
+}
+
+async function actsOf(db: EntityManager, treeId: string): Promise<ActEntry[]> {
+  const before = new Map((await db.find(BeforeRow, { where: { treeId } })).map((b) => [b.act, JSON.parse(b.document) as unknown]));
+  const acts = await db.find(ActRow, { where: { treeId }, order: { ordinal: 'ASC' } });
+  return acts.map(({ id, kind, document, lines, of }) => ({ id, kind, document: JSON.parse(document) as unknown, lines, of, before: before.get(id) ?? null }));
+}
+
+/** Packs the whole studio; the ZIP is ended and can be piped. Photos are read as they are sent. */
+export async function writeStudio(db: EntityManager, photos: PhotoFiles): Promise<ZipFile> {
+  const zip = new ZipFile();
+  const json = (name: string, value: unknown): void => zip.addBuffer(Buffer.from(`${JSON.stringify(value, null, 1)}\n`), name, ENTRY);
+  const studio = await documentOf(db);
+  json(STUDIO, studio);
+  for (const { id } of studio.trees) {
+    const found = await loadTree(db, id);
+    zip.addBuffer(Buffer.from(writeTreeFile(found!.tree)), treeName(id), ENTRY);
+    json(actsName(id), await actsOf(db, id));
+  }
+  for (const id of photos.list())
+    for (const size of ['full', 'small'] as const) zip.addFile(photos.path(id, size), photoName(id, size), { ...ENTRY, compress: false });
+  zip.end();
+  return zip;
+}

@@ -1,0 +1,244 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { ZipFile } from 'yazl';
+import { paths } from '@ustle/contract';
+import { generateTree } from '@ustle/core';
+import { ask, doAct, doStep, start, TODAY, type Answer, type Running } from './server.js';
+
+const PORT = 4671;
+const folder = mkdtempSync(join(tmpdir(), 'ustle-studio-'));
+const empty = mkdtempSync(join(tmpdir(), 'ustle-empty-'));
+let server: Running;
+let other: Running;
+let tree: string;
+
+const LARCH = { ...generateTree({ seed: 5, name: 'Larch', species: 'larch', height: 500, base: 40, primaries: 4, secondaries: 2, faults: [] }), record: [] };
+
+beforeAll(async () => {
+  [server, other] = await Promise.all([start(folder, PORT), start(empty, PORT + 20)]);
+  tree = (await ask(server.address, 'POST', paths.importTree(), LARCH)).body.id;
+});
+afterAll(async () => {
+  await Promise.all([server.kill(), other.kill()]);
+  [folder, empty].forEach((f) => rmSync(f, { recursive: true, force: true }));
+});
+
+async function send(to: Running, path: string, body: Buffer, type: string): Promise<Answer> {
+  const response = await fetch(to.address + path, { method: 'POST', headers: { 'Content-Type': type }, body: new Uint8Array(body) });
+  return { status: response.status, body: await response.json() };
+}
+const addPhoto = (file: Buffer, name: string, own: Record<string, unknown> = {}, id: string = randomUUID()): Promise<Answer> =>
+  send(server, paths.photos(tree, { id, on: TODAY, kind: 'photo', photo: id, when: 'before', ...own }, name), file, 'image/jpeg');
+const bytes = async (of: Running, path: string): Promise<Buffer> => Buffer.from(await (await fetch(of.address + path)).arrayBuffer());
+const recordOf = async (): Promise<Record<string, unknown>[]> => (await ask(server.address, 'GET', paths.tree(tree))).body.tree.record;
+
+/** A picture 60 wide and 40 high, red on its left half, as a camera held upright would write it: to be turned by a quarter, with the place it was taken at. */
+const taken = async (): Promise<Buffer> => {
+  const red = await sharp({ create: { width: 30, height: 40, channels: 3, background: '#d01010' } })
+    .png()
+    .toBuffer();
+  return sharp({ create: { width: 60, height: 40, channels: 3, background: '#1010d0' } })
+    .composite([{ input: red, left: 0, top: 0 }])
+    .withExif({ IFD0: { Make: 'Somebody' }, IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '57/1 12/1 0/1' } })
+    .withMetadata({ orientation: 6 })
+    .jpeg({ quality: 95 })
+    .toBuffer();
+};
+
+test('a photo is turned upright, told in the record once, and keeps nothing of where it was taken', async () => {
+  const id = randomUUID();
+  const first = await addPhoto(await taken(), 'IMG_0001.JPG', { bearing: 20, by: 'Robin' }, id);
+  const again = await addPhoto(await taken(), 'IMG_0001.JPG', { bearing: 20, by: 'Robin' }, id);
+  expect([first.status, again.status]).toEqual([200, 200]);
+  expect(again.body).toEqual(first.body);
+  expect((await recordOf()).filter((l) => l.photo === id)).toEqual([
+    expect.objectContaining({ kind: 'photo', width: 40, height: 60, bearing: 20, by: 'Robin' }),
+  ]);
+  const kept = await bytes(server, paths.photo(id));
+  const { width, height, exif, orientation } = await sharp(kept).metadata();
+  expect({ width, height, exif, orientation }).toEqual({ width: 40, height: 60, exif: undefined, orientation: undefined });
+  // What was on its left is above now.
+  const { data } = await sharp(kept).extract({ left: 20, top: 8, width: 1, height: 1 }).raw().toBuffer({ resolveWithObject: true });
+  expect(data[0]!).toBeGreaterThan(150);
+  expect((await sharp(await bytes(server, paths.photo(id, 'small'))).metadata()).format).toBe('jpeg');
+});
+
+test('what is no photo, or more than one thing, is refused with a sentence, and nothing is stored', async () => {
+  const before = [(await recordOf()).length, readdirSync(join(folder, 'photos')).length];
+  const plain = await sharp({ create: { width: 40, height: 40, channels: 3, background: '#888' } })
+    .jpeg()
+    .toBuffer();
+  const huge = await sharp({ create: { width: 10_000, height: 10_000, channels: 3, background: '#fff' }, limitInputPixels: false })
+    .png({ compressionLevel: 9 })
+    .toBuffer();
+  const cases: [string, Buffer, string][] = [
+    ['not-a-photo', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>'), 'tree.svg'],
+    ['not-a-photo', Buffer.from('GIF89a only'), 'tree.gif'],
+    ['not-a-photo', Buffer.from('a text'), 'tree.jpg'],
+    ['wrong-ending', plain, 'tree.exe'],
+    ['wrong-ending', plain, 'tree.png'],
+    ['polyglot', Buffer.concat([plain, Buffer.from('PK\x03\x04 and more')]), 'tree.jpg'],
+    ['polyglot', Buffer.concat([plain, Buffer.from('<script>alert(1)</script>')]), 'tree.jpg'],
+    ['too-many-pixels', huge, 'tree.png'],
+    ['damaged', plain.subarray(0, 200), 'tree.jpg'],
+    ['empty', Buffer.alloc(0), 'tree.jpg'],
+  ];
+  for (const [code, file, name] of cases) {
+    const { status, body } = await addPhoto(file, name);
+    expect([name, status, body.code]).toEqual([name, 400, code]);
+    expect(body.message).toMatch(/Nothing was stored\.$/);
+  }
+  expect((await addPhoto(plain, 'a.jpg', { photo: '../../out' })).body).toMatchObject({ code: expect.any(String), field: expect.stringContaining('photo') });
+  expect((await addPhoto(Buffer.alloc(26 * 1024 * 1024, 0xff), 'a.jpg')).status).toBe(413);
+  expect((await addPhoto(plain, 'a.jpg', { on: '2999-01-01' })).status).toBe(400);
+  expect((await ask(server.address, 'GET', '/api/photos/..%2Fustle.sqlite')).status).toBe(404);
+  expect([(await recordOf()).length, readdirSync(join(folder, 'photos')).length]).toEqual(before);
+});
+
+/** A ZIP of some names and texts; a name that ought not to be made is written over one of the same length. */
+async function zipOf(entries: [name: string, text: string][], over?: [from: string, to: string]): Promise<Buffer> {
+  const zip = new ZipFile();
+  for (const [name, text] of entries) zip.addBuffer(Buffer.from(text), name);
+  zip.end();
+  const parts: Buffer[] = [];
+  for await (const part of zip.outputStream) parts.push(part as Buffer);
+  const whole = Buffer.concat(parts);
+  return over ? Buffer.from(whole.toString('latin1').replaceAll(over[0], over[1]), 'latin1') : whole;
+}
+const restore = (to: Running, zip: Buffer): Promise<Answer> => send(to, paths.studio, zip, 'application/zip');
+const STUDIO = { format: 'ustle-studio', version: 1, trees: [], benches: [], settings: {}, rack: [], mail: [], forgotten: [] };
+
+test('a file made to do harm is refused, and nothing is written anywhere', async () => {
+  const studio = JSON.stringify(STUDIO);
+  const withTree = JSON.stringify({ ...STUDIO, trees: [{ id: 't1', revision: 1, asideOn: null, bench: null }] });
+  const cases: [string, Buffer][] = [
+    ['not-a-studio', Buffer.from('not a zip at all, not a zip at all, not a zip')],
+    [
+      'not-a-studio',
+      await zipOf(
+        [
+          ['studio.json', studio],
+          ['aa/../../outside.txt'.replace('../..', 'bb/bb'), 'x'],
+        ],
+        ['aa/bb/bb/outside.txt', '../../../outside.txt'],
+      ),
+    ],
+    [
+      'not-a-studio',
+      await zipOf(
+        [
+          ['studio.json', studio],
+          ['xoutside.txt', 'x'],
+        ],
+        ['xoutside.txt', '/outside.txt'],
+      ),
+    ],
+    [
+      'name',
+      await zipOf([
+        ['studio.json', studio],
+        ['server.js', 'x'],
+      ]),
+    ],
+    [
+      'twice',
+      await zipOf(
+        [
+          ['studio.json', studio],
+          ['trees/a.acts.json', '[]'],
+          ['trees/b.acts.json', '[]'],
+        ],
+        ['trees/b.acts', 'trees/a.acts'],
+      ),
+    ],
+    [
+      'bomb',
+      await zipOf([
+        ['studio.json', studio],
+        ['trees/a.acts.json', ' '.repeat(20_000_000)],
+      ]),
+    ],
+    [
+      'photo',
+      await zipOf([
+        ['studio.json', studio],
+        ['photos/p.full.jpg', '<html>'],
+        ['photos/p.small.jpg', '<html>'],
+      ]),
+    ],
+    ['format', await zipOf([['trees/a.acts.json', '[]']])],
+    ['version', await zipOf([['studio.json', JSON.stringify({ ...STUDIO, version: 9 })]])],
+    ['tree', await zipOf([['studio.json', withTree]])],
+    [
+      'tree',
+      await zipOf([
+        ['studio.json', withTree],
+        ['trees/t1.ustle.json', '{}'],
+      ]),
+    ],
+    ['rack', await zipOf([['studio.json', JSON.stringify({ ...STUDIO, rack: [{ line: { kind: 'in' }, recorded: {} }] })]])],
+  ];
+  for (const [code, zip] of cases) {
+    const { status, body } = await restore(other, zip);
+    expect([status, body.code]).toEqual([400, code]);
+    expect(body.message).toMatch(/Nothing was changed\.$/);
+  }
+  expect((await ask(other.address, 'GET', paths.trees)).body).toEqual([]);
+  expect(existsSync(join(empty, 'photos')) ? readdirSync(join(empty, 'photos')) : []).toEqual([]);
+  expect(readdirSync(join(empty, 'incoming'))).toEqual([]);
+  expect(['outside.txt', '../outside.txt', '../../outside.txt'].filter((f) => existsSync(join(empty, f)))).toEqual([]);
+});
+
+test('a whole studio goes into one file and comes back from it on an empty installation, byte by byte', async () => {
+  const { address } = server;
+  await ask(address, 'PUT', paths.benches, { benches: [{ id: 'slip', name: 'By the slip' }] });
+  await ask(address, 'PUT', paths.stands(tree), { bench: 'slip' });
+  await ask(address, 'PUT', paths.people, { people: ['Robin', ' Robin', 'Ash'] });
+  await ask(address, 'POST', paths.rackLines, {
+    line: { id: 'in1', on: TODAY, kind: 'in', roll: 'r1', form: 'roll', origin: 'bought', metal: 'copper', size: 2.59, grams: 500, soft: true },
+  });
+  const [branch] = LARCH.branches.filter((b) => b.parent === 'trunk');
+  await doAct(address, tree, {
+    kind: 'wired',
+    metal: 'copper',
+    size: 2.59,
+    strands: 1,
+    angle: 45,
+    branch: branch!.id,
+    hand: 'cw',
+    start: 'over',
+    length: 400,
+    roll: 'r1',
+  });
+  await doAct(address, tree, { kind: 'decide', branch: branch!.id, act: 'keep' });
+  await doAct(address, tree, { kind: 'note', text: 'Full “buds”, é.' });
+  await doStep(address, tree, 'undo');
+  const gone = (await ask(address, 'POST', paths.importTree(), { ...LARCH, name: 'Gone' })).body.id;
+  await ask(address, 'DELETE', paths.tree(gone));
+
+  const zip = await bytes(server, paths.studio);
+  expect((await restore(server, zip)).body.code).toBe('not-empty');
+  const restored = await restore(other, zip);
+  expect(restored).toEqual({ status: 200, body: { trees: 1, photos: 1 } });
+  const digest = (file: Buffer): string => createHash('sha256').update(file).digest('hex');
+  expect(digest(await bytes(other, paths.studio))).toBe(digest(zip));
+  for (const path of [paths.tree(tree), paths.rack, paths.benches, paths.people, paths.trees]) {
+    expect((await ask(other.address, 'GET', path)).body).toEqual((await ask(address, 'GET', path)).body);
+  }
+  // What could be taken back still can, and what was done once is not done again.
+  expect((await doStep(other.address, tree, 'redo')).body.tree.record).toContainEqual(expect.objectContaining({ kind: 'note', text: 'Full “buds”, é.' }));
+  expect((await ask(other.address, 'POST', paths.importTree(gone), LARCH)).status).toBe(410);
+});
+
+test('the record as a table tells every line, also what was taken back; a deleted tree takes its photos along', async () => {
+  const csv = (await ask(server.address, 'GET', paths.recordCsv(tree))).body as string;
+  expect(csv.split('\n')[0]).toBe('tree,on,kind,branch,place,said,stands,by,minutes,text,id,corrects');
+  expect(csv).toMatch(/,note,.*,no,/);
+  const [photo] = (await recordOf()).flatMap((l) => (l.photo ? [String(l.photo)] : []));
+  await ask(server.address, 'DELETE', paths.tree(tree));
+  expect((await ask(server.address, 'GET', paths.photo(photo!))).status).toBe(404);
+  expect(readdirSync(join(folder, 'photos'))).toEqual([]);
+});
