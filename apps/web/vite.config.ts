@@ -9,7 +9,7 @@ export default defineConfig({
   plugins: [
     react(),
     tailwindcss(),
-    // Kept on a phone that opened the walk: its pages open without a network; data is never kept by the worker.
+    // Kept on a phone that opened the walk: its pages open without a network. Of the data only what a session of work needs is kept by the worker; the walk keeps its own.
     VitePWA({
       registerType: 'autoUpdate',
       injectRegister: null,
@@ -22,7 +22,19 @@ export default defineConfig({
         theme_color: '#F3EEE2',
         icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
       },
-      workbox: { globPatterns: ['**/*.{js,css,html,svg,woff2}'], navigateFallbackDenylist: [/^\/api\//], maximumFileSizeToCacheInBytes: 4_000_000 },
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+        navigateFallbackDenylist: [/^\/api\//],
+        maximumFileSizeToCacheInBytes: 4_000_000,
+        runtimeCaching: [
+          {
+            urlPattern: ({ request, url }) =>
+              /\/tree\/[^/]+\/work/.test(request.referrer) && /^\/api\/(access|yard|rack|people|pace|trees\/[^/]+(\/known)?)$/.test(url.pathname),
+            handler: 'NetworkFirst',
+            options: { cacheName: 'ustle-work', expiration: { maxEntries: 60 } },
+          },
+        ],
+      },
     }),
     compression({ algorithms: ['brotliCompress', 'gzip'], include: /\.(js|css|html|svg)$/ }),
   ],

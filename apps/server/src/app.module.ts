@@ -10,6 +10,7 @@ import { KnownController } from './known/known.controller.js';
 import { KnownService } from './known/known.service.js';
 import { MailController } from './mail/mail.controller.js';
 import { MailService } from './mail/mail.service.js';
+import { PapersController } from './papers/papers.controller.js';
 import { PhotosController } from './photos/photos.controller.js';
 import { ComputeService } from './plans/compute.service.js';
 import { RackController } from './rack/rack.controller.js';
@@ -45,7 +46,7 @@ class TreesModule {}
 @Module({ imports: [TreesModule], controllers: [ActsController, PhotosController] })
 class ActsModule {}
 
-@Module({ providers: [WorkService], controllers: [WorkController] })
+@Module({ imports: [TreesModule, ComputeModule], providers: [WorkService], controllers: [WorkController, PapersController] })
 class WorkModule {}
 
 @Module({

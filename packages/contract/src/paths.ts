@@ -31,6 +31,7 @@ export const paths = {
   stands: (tree: string) => `/api/trees/${part(tree)}/bench`,
   photos: (tree: string, act: object, name: string) => `/api/trees/${part(tree)}/photos?act=${part(JSON.stringify(act))}&name=${part(name)}`,
   photo: (photo: string, size: 'full' | 'small' = 'full') => `/api/photos/${part(photo)}${size === 'small' ? '?size=small' : ''}`,
+  paper: (tree: string, kind: string) => `/api/trees/${part(tree)}/papers/${part(kind)}.pdf`,
   recordCsv: (tree: string) => `/api/trees/${part(tree)}/record.csv`,
   yardRecordCsv: '/api/record.csv',
   studio: '/api/studio',

@@ -10,19 +10,13 @@ import { ComputeService } from '../plans/compute.service.js';
 import { KnownService } from '../known/known.service.js';
 import { ProblemException } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
+import { fileName } from './file-name.js';
 import { TreesService } from './trees.service.js';
 
 function knownSpecies(key: string): string {
   if (!findSpecies(key)) throw new ProblemException(400, { code: 'unknown-species', field: 'species', message: `No species is called "${key}".` });
   return key;
 }
-
-/** A tree's name as the name of a file. */
-const fileName = (name: string): string =>
-  name
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '') || 'tree';
 
 const YEAR_S = 31_536_000;
 

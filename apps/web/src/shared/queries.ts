@@ -13,7 +13,7 @@ import {
   type TreeSummary,
   type YardView,
 } from '@ustle/contract';
-import { NOTHING_LEARNT, type Bench, type Known, type Silhouette, type Species } from '@ustle/core';
+import { NOTHING_LEARNT, type Bench, type Known, type Pace, type Silhouette, type Species } from '@ustle/core';
 import { ask, send, type ApiError } from './http';
 import { counted, refreshLists, setToday } from './traffic';
 
@@ -47,6 +47,10 @@ export const useMail = (): SWRResponse<MailView[], ApiError> => useGet(paths.mai
 export const useWalk = (): SWRResponse<WalkView, ApiError> => useGet(paths.walk);
 export const useBenches = (): SWRResponse<Bench[], ApiError> => useGet(paths.benches);
 export const useAccess = (): SWRResponse<AccessView, ApiError> => useGet(paths.access);
+export const usePeople = (): SWRResponse<string[], ApiError> => useGet(paths.people);
+const NO_PACE: Pace = {};
+/** How long steps take here; by the rule until that is told. */
+export const usePace = (): Pace => useGet<Pace>(paths.pace).data ?? NO_PACE;
 export const useFeed = (): SWRResponse<{ path: string }, ApiError> => useGet(paths.feed);
 
 /** A tree's small picture; null while it is out of sight. */

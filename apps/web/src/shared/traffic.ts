@@ -45,7 +45,7 @@ export async function counted<T>(write: Promise<T>): Promise<T> {
 
 /** What other pages show of the trees is out of date after a change. */
 export const refreshLists = (): void =>
-  void Promise.all([paths.trees, paths.season, paths.rack, paths.walk, paths.learned, paths.mail].map((path) => mutate(path)));
+  void Promise.all([paths.trees, paths.season, paths.rack, paths.walk, paths.learned, paths.mail, paths.pace].map((path) => mutate(path)));
 
 let today = '';
 /** The day that acts are judged by: the server's. */

@@ -8,7 +8,17 @@ import { sayDate } from '../shared/say';
 import { useTitle } from '../shared/use-title';
 
 /** A page of one tree to be printed, or read on the phone beside it. */
-export function PrintPage({ what, back, children }: { what: string; back: string; children: (stored: StoredTree, today: string) => ReactNode }) {
+export function PrintPage({
+  what,
+  back,
+  file,
+  children,
+}: {
+  what: string;
+  back: string;
+  file?: (id: string) => string;
+  children: (stored: StoredTree, today: string) => ReactNode;
+}) {
   const { id = '' } = useParams();
   const { data: stored, error } = useTree(id);
   const { data: yard } = useYard();
@@ -33,6 +43,11 @@ export function PrintPage({ what, back, children }: { what: string; back: string
               <Link className="btn btn-ghost btn-sm" to={`/tree/${id}/${back}`}>
                 Back
               </Link>
+              {file && (
+                <a className="btn btn-outline btn-primary btn-sm" href={file(id)} target="_blank" rel="noreferrer">
+                  PDF
+                </a>
+              )}
               <button type="button" className="btn btn-primary btn-sm" onClick={() => window.print()}>
                 Print
               </button>

@@ -7,6 +7,7 @@ import { remove } from './remove';
 import type { Stage } from './stage';
 import { watch } from './watch';
 import { wire } from './wire';
+import { work } from './work';
 
 /** The stages in the order of the work. */
-export const STAGES: readonly Stage[] = [read, measure, front, remove, pose, wire, guy, watch];
+export const STAGES: readonly Stage[] = [read, measure, front, remove, pose, wire, guy, work, watch];

@@ -1,17 +1,13 @@
-import { useEffect, useRef } from 'react';
+import { useRef } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { WalkStop } from '@ustle/contract';
 import { Quiet, Skeleton } from '../shared/parts';
 import { count, sayLong, sayShort } from '../shared/say';
 import { StageGlyph } from '../shared/StageGlyph';
+import { useOffline } from '../shared/use-offline';
 import { useTitle } from '../shared/use-title';
 import { StopCard } from './StopCard';
 import { keyOf, useWalking, type Answer, type Walking } from './use-walk';
-
-/** The page is kept on the phone, so that it opens without a network too; only over https or on the machine itself do browsers allow that. */
-const keepPages = (): void => {
-  if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.serviceWorker.register('/sw.js').catch(() => undefined);
-};
 
 function Refused({ waiting, again, letGo }: Pick<Walking, 'waiting' | 'again' | 'letGo'>) {
   const refused = waiting.filter((w) => w.refused !== null);
@@ -47,7 +43,7 @@ const clearAll = (stops: readonly WalkStop[]): Answer[] =>
 /** The round on foot: bench by bench, tree by tree, one thing at a time. */
 export function WalkPage() {
   useTitle('Walk');
-  useEffect(keepPages, []);
+  useOffline();
   const walking = useWalking();
   const { view, waiting, answered, away, error, answer, takeBack } = walking;
   const [address, setAddress] = useSearchParams();

@@ -44,6 +44,12 @@ export const sayMinutes = (minutes: number): string => {
   return m < 60 ? `${m} minutes` : `${Math.floor(m / 60)} h${m % 60 ? ` ${m % 60} min` : ''}`;
 };
 
+/** The same of a time that is only reckoned: no finer than is known. */
+export const sayAbout = (minutes: number): string => {
+  const step = minutes < 20 ? 1 : minutes < 90 ? 5 : 15;
+  return sayMinutes(Math.max(step, Math.round(minutes / step) * step));
+};
+
 /** What each kind of line says, after the day and the branch's name. */
 const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
   wired: ({ size, metal, strands, bentDeg, turns, anchor }) =>

@@ -1,4 +1,4 @@
-import type { Static, TObject, TProperties } from '@sinclair/typebox';
+import type { Static, TObject } from '@sinclair/typebox';
 import {
   MOST_BRANCHES,
   answerTo,
@@ -42,7 +42,7 @@ const DEEDS = [
 ] as unknown as readonly ActKind[];
 const deedKinds = new Map(DEEDS.map((k) => [k.kind, k]));
 type PlainFields<K extends 'bent' | 'guyed' | 'measured' | 'styled' | 'note'> = (typeof LINE_FIELDS)[K] & Pick<typeof LINE_COMMON, 'text' | 'corrects'>;
-interface DeedFields extends Record<string, TProperties> {
+type DeedFields = {
   'take-off': (typeof takeOff)['fields'];
   wired: (typeof putWireOn)['fields'];
   run: (typeof settleRun)['fields'];
@@ -55,12 +55,12 @@ interface DeedFields extends Record<string, TProperties> {
   measured: PlainFields<'measured'>;
   styled: PlainFields<'styled'>;
   note: PlainFields<'note'>;
-}
+};
 const DEED_COMMON = { on: day('the day of the step') };
 const DEED = byTag('kind', DEED_COMMON, Object.fromEntries(DEEDS.map((k) => [k.kind, k.fields])) as unknown as DeedFields, 'something done in a step');
 /** One thing done in a step of a session: an act without an id of its own. */
 export type Deed = {
-  [K in keyof DeedFields & string]: { kind: K } & Static<TObject<typeof DEED_COMMON>> & Static<TObject<DeedFields[K]>>;
+  [K in keyof DeedFields]: { kind: K } & Static<TObject<typeof DEED_COMMON>> & Static<TObject<DeedFields[K]>>;
 }[keyof DeedFields & string];
 
 const { text } = LINE_COMMON;

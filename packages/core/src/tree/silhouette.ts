@@ -1,5 +1,5 @@
 import { smooth, viewer, type Limb, type Point, type Vec } from '../space/index.js';
-import { placeTree, type Pad } from './geometry.js';
+import { placeTree, withLines, type Pad } from './geometry.js';
 import { outcomeOf } from './outcome.js';
 import type { Tree } from './types.js';
 
@@ -48,9 +48,10 @@ function padOutline(pad: Pad, see: (p: Vec) => Vec): Point[] {
   });
 }
 
-/** A small picture of the tree from its front (or from bearing 0), what the plan takes off left out. */
-export function silhouetteOf(tree: Tree): Silhouette {
-  const placed = placeTree(outcomeOf(tree).tree);
+/** A small picture of the tree from its front (or from bearing 0), what the plan takes off left out; with other lines for its branches, as those have it. */
+export function silhouetteOf(tree: Tree, lines?: ReadonlyMap<string, Limb>): Silhouette {
+  const after = placeTree(outcomeOf(tree).tree);
+  const placed = lines ? withLines(after, lines) : after;
   const see = viewer(tree.plan.front ?? { bearing: 0, pitch: 0, roll: 0 });
   const wood = [smooth(placed.trunk, 3), ...placed.branches.map((b) => b.line)].map((line) => strip(line, see));
   const pads = [...placed.branches.map((b) => b.pad), placed.apexPad].filter((p) => p !== null).map((p) => padOutline(p, see));

@@ -6,3 +6,4 @@ export * from './pace.js';
 export * from './step.js';
 export { openSteps, towardsYou } from './steps.js';
 export * from './touched.js';
+export * from './papers.js';

@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { agreedBranches, cutsMade, sayBranches, type Consequences, type CutItem, type Names } from '@ustle/core';
+import { cutsMade, type Consequences, type CutItem, type Names } from '@ustle/core';
 import { DateField } from '../../shared/DateField';
 import { Caution } from '../../shared/parts';
-import { percent, sayDate } from '../../shared/say';
+import { percent } from '../../shared/say';
+import { Agreement } from '../Agreement';
 import { History } from '../History';
 import { useDesk } from '../desk';
 
@@ -18,45 +19,6 @@ export function CutText({ cut, names }: { cut: CutItem; names: Names }) {
       {cut.along.length > 0 && <div className="text-quiet">Takes {cut.along.map(names).join('; ')} along.</div>}
       {cut.why && <div className="text-quiet">{cut.why}</div>}
     </>
-  );
-}
-
-/** A client's tree: who agreed, to what, and when. Until then nothing is cut. */
-function Agreement({ cuts }: { cuts: readonly CutItem[] }) {
-  const { tree, today, act, names } = useDesk();
-  const [by, setBy] = useState('');
-  const [on, setOn] = useState(today);
-  const agreed = agreedBranches(tree);
-  if (!agreed) return null;
-  const open = cuts.filter((c) => !agreed.has(c.branch)).map((c) => c.branch);
-  const last = [...tree.record].reverse().flatMap((e) => (e.kind === 'agreed' ? e : []))[0];
-  return (
-    <section className="mb-3 border-l-4 border-indigo bg-base-100 px-3 py-2">
-      <p>
-        <strong>This tree belongs to {tree.client}.</strong>{' '}
-        {open.length
-          ? `Nothing is cut before it is agreed; open: ${sayBranches(names, open, 8)}.`
-          : `${last?.by ?? 'They'} agreed on ${last ? sayDate(last.on) : ''}.`}
-      </p>
-      {open.length > 0 && (
-        <form
-          className="mt-2 flex flex-wrap items-end gap-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            void act({ on, kind: 'agreed', by, branches: open });
-          }}
-        >
-          <label>
-            <span className="block text-[15px] text-quiet">Who agreed</span>
-            <input className="input w-40 bg-sheet" required maxLength={120} value={by} onChange={(event) => setBy(event.target.value)} />
-          </label>
-          <DateField className="w-56" label="on" value={on} today={today} max={today} onValue={(iso) => setOn(iso!)} />
-          <button type="submit" className="btn btn-outline btn-primary btn-sm">
-            Note it
-          </button>
-        </form>
-      )}
-    </section>
   );
 }
 
@@ -95,7 +57,7 @@ export function CutSheet({ weighed }: { weighed: Consequences }) {
     );
   return (
     <>
-      <Agreement cuts={cuts} />
+      <Agreement stored={stored} today={today} cuts={cuts} />
       <div className="mb-2 flex items-end justify-between gap-3">
         <DateField className="w-56" label="Cut on" value={on} today={today} max={today} onValue={(iso) => setOn(iso!)} />
         <Link className="btn btn-outline btn-primary btn-sm" to={`/tree/${stored.id}/cuts`}>

@@ -1,6 +1,18 @@
 import { useId } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import { cutFrom, isSameWire, isUsable, METALS, WIRED_FIELDS, WIRE_FIELDS, type Anchor, type MetalName, type PlanRun, type Wrap } from '@ustle/core';
+import {
+  cutFrom,
+  isSameWire,
+  isUsable,
+  METALS,
+  WIRED_FIELDS,
+  WIRE_FIELDS,
+  type Anchor,
+  type Intent,
+  type MetalName,
+  type PlanRun,
+  type Wrap,
+} from '@ustle/core';
 import { DateField } from '../../shared/DateField';
 import { NumberField } from '../../shared/NumberField';
 import { Choice, Pick } from '../../shared/parts';
@@ -41,8 +53,20 @@ interface Fields {
   roll: string;
 }
 
-/** What was really put on may differ from the plan: all of it can be said here. */
-export function PutOn({ run, replaces }: { run: PlanRun; replaces: string | null }) {
+type Wired = Extract<Intent, { kind: 'wired' }>;
+
+/** What was really put on may differ from the plan: all of it can be said here. In a session of work it is bent in a later step. */
+export function PutOn({
+  run,
+  replaces,
+  onSave,
+  inSession = false,
+}: {
+  run: PlanRun;
+  replaces: string | null;
+  onSave?: (wired: Wired) => void;
+  inSession?: boolean;
+}) {
   const { today, act, names } = useDesk();
   const sizeName = useId();
   const { control, handleSubmit, setValue, register } = useForm<Fields>({
@@ -72,11 +96,11 @@ export function PutOn({ run, replaces }: { run: PlanRun; replaces: string | null
       hand: part.hand,
       start: part.start,
       turns: halves[i]!.turns,
-      bentDeg: halves[i]!.bent,
+      ...(inSession ? {} : { bentDeg: halves[i]!.bent }),
       targetDeg: part.target,
       over: part.bendLength,
     }));
-    return act({
+    const wired: Wired = {
       kind: 'wired',
       on,
       ...how,
@@ -89,7 +113,8 @@ export function PutOn({ run, replaces }: { run: PlanRun; replaces: string | null
       anchor,
       length: used,
       ...(roll === 'none' ? {} : { roll }),
-    });
+    };
+    return onSave ? onSave(wired) : void act(wired);
   });
   return (
     <form className="space-y-3 border-t border-rule pt-3" onSubmit={(event) => void save(event)} noValidate>
@@ -151,13 +176,15 @@ export function PutOn({ run, replaces }: { run: PlanRun; replaces: string | null
       {run.branches.map((part, i) => (
         <fieldset key={part.branch} className="grid grid-cols-2 gap-3">
           <legend className="mb-1">{names(part.branch)}</legend>
-          <Controller
-            control={control}
-            name={`halves.${i}.bent`}
-            render={({ field }) => (
-              <NumberField label="Bent to" rule={WIRED_FIELDS.bentDeg} value={field.value} onValue={(v) => field.onChange(v)} unit="degrees" />
-            )}
-          />
+          {!inSession && (
+            <Controller
+              control={control}
+              name={`halves.${i}.bent`}
+              render={({ field }) => (
+                <NumberField label="Bent to" rule={WIRED_FIELDS.bentDeg} value={field.value} onValue={(v) => field.onChange(v)} unit="degrees" />
+              )}
+            />
+          )}
           <Controller
             control={control}
             name={`halves.${i}.turns`}

@@ -1,0 +1,98 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type { Paper, Section, Silhouette } from '@ustle/core';
+import pdfmake from 'pdfmake';
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+
+const file = (name: string): string => createRequire(import.meta.url).resolve(name);
+const READ = file('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff');
+const NAMES = file('@fontsource/literata/files/literata-latin-500-normal.woff');
+
+pdfmake.addFonts({ Read: { normal: READ, bold: READ, italics: READ, bolditalics: READ }, Names: { normal: NAMES, bold: NAMES } });
+// Nothing is fetched for a paper, and of the disk only its two fonts are read.
+pdfmake.setUrlAccessPolicy(() => false);
+pdfmake.setLocalAccessPolicy((path) => path === READ || path === NAMES);
+
+const INK = '#24251f';
+const QUIET = '#5f5d52';
+const RULE = '#d3cab7';
+const MADDER = '#a03a34';
+
+const svgOf = ({ wood, foliage, pot }: Silhouette): string =>
+  `<svg viewBox="-2 -2 104 116"><path d="${wood}" fill="#6e5844"/><path d="${foliage}" fill="#566e43" fill-opacity="0.75"/><path d="${pot}" fill="#8a5a44"/></svg>`;
+
+/** A part of a paper as it is set. */
+function partOf(section: Section, photoFile: (id: string) => string | null): Content[] {
+  const { head, text = [], facts = [], list = [], ticks = [], pictures = [], photos = [], caution = [] } = section;
+  const shown = photos.flatMap(({ photo, caption }) => {
+    const path = photoFile(photo);
+    return path ? [{ image: `data:image/jpeg;base64,${readFileSync(path).toString('base64')}`, caption }] : [];
+  });
+  const pairs = Array.from({ length: Math.ceil(shown.length / 2) }, (_, i) => shown.slice(2 * i, 2 * i + 2));
+  return [
+    { text: head, style: 'head', headlineLevel: 1 },
+    ...caution.map((c): Content => ({ text: c, color: MADDER, margin: [0, 0, 0, 3] })),
+    ...(pictures.length
+      ? [
+          {
+            columns: pictures.map((p) => ({
+              stack: [
+                { svg: svgOf(p.picture), width: 190 },
+                { text: p.caption, color: QUIET },
+              ],
+              width: 210,
+            })),
+            margin: [0, 2, 0, 6],
+          } as Content,
+        ]
+      : []),
+    ...text.map((t): Content => ({ text: t, margin: [0, 0, 0, 4] })),
+    ...facts.map(([name, value]): Content => ({
+      columns: [
+        { text: name, width: 110, color: QUIET },
+        { text: value, width: '*' },
+      ],
+      margin: [0, 0, 0, 3],
+    })),
+    ...(list.length ? [{ ul: list, margin: [0, 0, 0, 4] } as Content] : []),
+    ...ticks.map((t): Content => ({
+      columns: [
+        { canvas: [{ type: 'rect', x: 0, y: 2, w: 10, h: 10, lineColor: INK }], width: 18 },
+        { stack: [{ text: t.head, fontSize: 11.5 }, ...t.text.map((line): Content => ({ text: line, color: QUIET, fontSize: 9.5 }))], width: '*' },
+      ],
+      margin: [0, 0, 0, 6],
+      unbreakable: true,
+    })),
+    ...pairs.map((pair): Content => ({
+      columns: pair.map(({ image, caption }) => ({
+        stack: [
+          { image, fit: [230, 230] },
+          { text: caption, color: QUIET, fontSize: 9 },
+        ],
+        width: 245,
+      })),
+      margin: [0, 4, 0, 4],
+    })),
+  ] as Content[];
+}
+
+/** A paper as a PDF file; `photoFile` gives where a photo is, null where it is not here. */
+export async function asPdf(paper: Paper, yard: string, photoFile: (id: string) => string | null): Promise<Buffer> {
+  const document: TDocumentDefinitions = {
+    pageSize: 'A4',
+    pageMargins: [48, 44, 48, 48],
+    info: { title: paper.title, creator: 'Ustle' },
+    defaultStyle: { font: 'Read', fontSize: 10.5, color: INK, lineHeight: 1.15 },
+    styles: { head: { font: 'Names', fontSize: 13.5, margin: [0, 10, 0, 4] } },
+    content: [
+      { text: paper.title, font: 'Names', fontSize: 20 },
+      { text: paper.under, color: QUIET, margin: [0, 2, 0, 6] },
+      { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 499, y2: 0, lineColor: RULE }] },
+      ...paper.sections.flatMap((s) => partOf(s, photoFile)),
+    ],
+    // No heading stays alone at the foot of a page.
+    pageBreakBefore: (node, { getFollowingNodesOnPage }) => node.headlineLevel === 1 && getFollowingNodesOnPage().length === 0,
+    footer: (page, pages) => ({ text: `${yard}, page ${page} of ${pages}`, alignment: 'center', fontSize: 8.5, color: QUIET }),
+  };
+  return pdfmake.createPdf(document).getBuffer();
+}

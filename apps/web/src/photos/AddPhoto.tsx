@@ -1,0 +1,75 @@
+import { useEffect, useRef, useState } from 'react';
+import { liveQuery } from 'dexie';
+import type { Act, Intent } from '@ustle/core';
+import { newId } from '../shared/new-id';
+import { Quiet } from '../shared/parts';
+import { count } from '../shared/say';
+import { addPhoto, flushPhotos, photos, type WaitingPhoto } from './photo-queue';
+
+type PhotoOf = Omit<Extract<Intent, { kind: 'photo' }>, 'kind' | 'photo'>;
+
+/** Photos of a tree that wait to be sent, or were refused. */
+function useWaiting(tree: string): WaitingPhoto[] {
+  const [waiting, setWaiting] = useState<WaitingPhoto[]>([]);
+  useEffect(() => {
+    void flushPhotos();
+    const live = liveQuery(() => photos.waiting.where('tree').equals(tree).toArray()).subscribe((all) => setWaiting(all));
+    return () => live.unsubscribe();
+  }, [tree]);
+  return waiting;
+}
+
+/** Takes a photo with the device's camera, or from a file; it is kept on the device until the server has it. */
+export function AddPhoto({
+  tree,
+  today,
+  of,
+  label = 'Take a photo',
+  large = false,
+}: {
+  tree: string;
+  today: string;
+  of: PhotoOf;
+  label?: string;
+  large?: boolean;
+}) {
+  const input = useRef<HTMLInputElement>(null);
+  const waiting = useWaiting(tree);
+  const take = async (files: FileList | null): Promise<void> => {
+    for (const file of files ?? []) {
+      const id = newId();
+      const act = { on: today, ...of, kind: 'photo', photo: id, id } as Act;
+      await addPhoto({ id, tree, act, name: file.name, type: file.type, picture: await file.arrayBuffer(), refused: null });
+    }
+    if (input.current) input.current.value = '';
+  };
+  const refused = waiting.filter((w) => w.refused !== null);
+  const open = waiting.length - refused.length;
+  return (
+    <div>
+      <input
+        ref={input}
+        type="file"
+        accept="image/jpeg,image/png,image/webp"
+        multiple
+        className="sr-only"
+        aria-label={label}
+        tabIndex={-1}
+        onChange={(event) => void take(event.target.files)}
+      />
+      <button type="button" className={`btn btn-outline btn-primary ${large ? 'min-h-14 text-lg' : ''}`} onClick={() => input.current?.click()}>
+        {label}
+      </button>
+      {open > 0 && (
+        <p role="status" className="mt-1 text-quiet">
+          {count(open, 'photo')} on the way; kept here until the server has it.
+        </p>
+      )}
+      {refused.map((w) => (
+        <p key={w.id} role="alert" className="mt-1 text-madder">
+          {w.name}: {w.refused} <Quiet onClick={() => void photos.waiting.delete(w.id)}>let it go</Quiet>
+        </p>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,64 @@
+import Dexie, { type Table } from 'dexie';
+import { mutate } from 'swr';
+import { paths } from '@ustle/contract';
+import type { Act } from '@ustle/core';
+import { ApiError, ask, isAway } from '../shared/http';
+
+/** A photo that the server has not taken yet, or that it refused. */
+export interface WaitingPhoto {
+  id: string;
+  tree: string;
+  act: Act;
+  name: string;
+  type: string;
+  picture: ArrayBuffer;
+  refused: string | null;
+}
+
+/** Photos on their way, in the device's own database: a network that comes late loses none. */
+class PhotoStore extends Dexie {
+  waiting!: Table<WaitingPhoto, string>;
+  constructor() {
+    super('ustle-photos');
+    this.version(1).stores({ waiting: 'id, tree' });
+  }
+}
+
+export const photos = new PhotoStore();
+const UPLOAD_MS = 180_000;
+const RETRY_MS = 5_000;
+
+let sending: Promise<void> | null = null;
+let again: ReturnType<typeof setTimeout> | null = null;
+
+async function sendAll(): Promise<void> {
+  for (const waiting of await photos.waiting.filter((w) => w.refused === null).toArray()) {
+    const { id, tree, act, name, type, picture } = waiting;
+    try {
+      await ask(paths.photos(tree, act, name), {
+        method: 'POST',
+        headers: { 'Content-Type': type.startsWith('image/') ? type : 'application/octet-stream' },
+        body: picture,
+        signal: AbortSignal.timeout(UPLOAD_MS),
+      });
+      await photos.waiting.delete(id);
+      await mutate(paths.tree(tree));
+    } catch (error) {
+      // Nobody there, not let in, or a server that stumbled: sent again later.
+      if (isAway(error) || !(error instanceof ApiError) || error.status === 401 || error.status >= 500) {
+        again ??= setTimeout(() => ((again = null), void flushPhotos()), RETRY_MS);
+        return;
+      }
+      await photos.waiting.update(id, { refused: error.message });
+    }
+  }
+}
+
+/** Sends the photos that wait, one after the other; where nobody answers they are tried again. */
+export const flushPhotos = (): Promise<void> => (sending ??= sendAll().finally(() => (sending = null)));
+
+/** Keeps a photo to be sent, and sends it. */
+export async function addPhoto(photo: WaitingPhoto): Promise<void> {
+  await photos.waiting.put(photo);
+  void flushPhotos();
+}

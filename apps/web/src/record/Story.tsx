@@ -1,0 +1,103 @@
+import { paths } from '@ustle/contract';
+import { branchIn, sayLine, standing, type RecordLine } from '@ustle/core';
+import { Quiet } from '../shared/parts';
+import { addDays, sayDate } from '../shared/say';
+import { useAddress } from '../stages/address';
+import { useDesk } from '../stages/desk';
+
+/** Lines by the day of which they tell, the newest day first; within a day as they were written. */
+export function byDay(lines: readonly RecordLine[]): { on: string; lines: RecordLine[] }[] {
+  const days = new Map<string, RecordLine[]>();
+  for (const line of lines) days.set(line.on, [...(days.get(line.on) ?? []), line]);
+  return [...days].map(([on, of]) => ({ on, lines: of })).sort((a, b) => (a.on < b.on ? 1 : -1));
+}
+
+function Photo({ line }: { line: Extract<RecordLine, { kind: 'photo' }> }) {
+  const { names, setBearing, setDay } = useDesk();
+  const { get, set } = useAddress();
+  if (!line.photo) return null;
+  const over = get('photo') === line.photo;
+  const lay = (): void => {
+    set({ photo: over ? null : line.photo! });
+    if (over) return;
+    setDay(line.on);
+    if (line.bearing !== undefined) setBearing(line.bearing);
+  };
+  return (
+    <figure className="my-1 w-56">
+      <a href={paths.photo(line.photo)} target="_blank" rel="noreferrer">
+        <img
+          src={paths.photo(line.photo, 'small')}
+          alt={sayLine(line, names)}
+          width={224}
+          height={line.width && line.height ? Math.round((224 * line.height) / line.width) : undefined}
+          loading="lazy"
+          className="bg-rule/40"
+        />
+      </a>
+      <figcaption>
+        <Quiet onClick={lay}>{over ? 'take it off the table' : 'lay it over the tree'}</Quiet>
+      </figcaption>
+    </figure>
+  );
+}
+
+/** The record as a story by date. A slip is taken back by a further line; what was written stays readable. */
+export function Story({ lines }: { lines: readonly RecordLine[] }) {
+  const { tree, names, setDay, today, day, act } = useDesk();
+  const valid = new Set(standing(tree.record));
+  const days = byDay(lines);
+  if (!days.length) return <p className="mt-4 text-quiet">Nothing of that stands in the record.</p>;
+  return (
+    <ol className="mt-4" aria-label="Record">
+      {days.map(({ on, lines: of }) => (
+        <li key={on} className="border-t border-rule py-2">
+          <h2 className="flex flex-wrap items-baseline justify-between gap-3 text-lg">
+            {sayDate(on)}
+            <span className="font-sans text-[15.5px] print:hidden">
+              {day === on || (on === today && day === today) ? (
+                <span className="text-quiet">shown</span>
+              ) : (
+                <>
+                  <Quiet onClick={() => setDay(on)} label={`Show the tree on ${sayDate(on)}`}>
+                    show the tree
+                  </Quiet>
+                  {of.some((l) => 'was' in l && l.was) && (
+                    <span className="pl-4">
+                      <Quiet onClick={() => setDay(addDays(on, -1))}>and before the cuts</Quiet>
+                    </span>
+                  )}
+                </>
+              )}
+            </span>
+          </h2>
+          <ul>
+            {of.map((line, i) => {
+              const branch = branchIn(line);
+              const stands = valid.has(line);
+              return (
+                <li key={line.id ?? i} className="flex gap-3 py-0.5">
+                  <div className={`min-w-0 flex-1 ${stands ? '' : 'text-quiet line-through'}`}>
+                    <span className="first-letter:uppercase">
+                      {branch && line.kind !== 'worked' ? `${names(branch)}: ` : ''}
+                      {sayLine(line, names)}
+                      {line.kind === 'session' && line.weather ? `; ${line.weather}` : ''}
+                    </span>
+                    {line.kind === 'photo' && stands && <Photo line={line} />}
+                  </div>
+                  {stands && line.id && (
+                    <span className="print:hidden">
+                      <Quiet onClick={() => void act({ kind: 'withdrawn', corrects: line.id! })} label={`Take back: ${sayLine(line, names)}`}>
+                        take back
+                      </Quiet>
+                    </span>
+                  )}
+                </li>
+              );
+            })}
+          </ul>
+        </li>
+      ))}
+    </ol>
+  );
+}
