@@ -1,2 +1,3 @@
 export * from './paths.js';
 export * from './views.js';
+export * from './file-name.js';

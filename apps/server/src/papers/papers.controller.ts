@@ -1,5 +1,6 @@
 import { Controller, Get, Param, Res } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { fileName } from '@ustle/contract';
 import { paperOf, PAPERS } from '@ustle/core';
 import type { Response } from 'express';
 import { KnownService } from '../known/known.service.js';
@@ -7,7 +8,6 @@ import { PhotoFiles } from '../photos/photo-files.js';
 import { ComputeService } from '../plans/compute.service.js';
 import { notFound } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
-import { fileName } from '../trees/file-name.js';
 import { TreesService } from '../trees/trees.service.js';
 import { WorkService } from '../work/work.service.js';
 import { asPdf } from './as-pdf.js';

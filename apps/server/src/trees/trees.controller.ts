@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, Header, HttpCode, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
 import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
-import type { StoredTree } from '@ustle/contract';
+import { fileName, type StoredTree } from '@ustle/contract';
 import { AsideBody, MadeUpBody, NewTreeBody } from '@ustle/contract/bodies';
 import { blankTree, dayOf, findSpecies, generateTree, sizeAtAge, type Known, type PlanDocument, type Silhouette } from '@ustle/core';
 import { writeBranchCsv, writeRecordCsv, writeTreeFile } from '@ustle/files';
@@ -10,7 +10,6 @@ import { ComputeService } from '../plans/compute.service.js';
 import { KnownService } from '../known/known.service.js';
 import { ProblemException } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
-import { fileName } from './file-name.js';
 import { TreesService } from './trees.service.js';
 
 function knownSpecies(key: string): string {

@@ -7,6 +7,7 @@ import { daysBetween, sayDate, sayLong, sayShort } from '../shared/say';
 import { StageGlyph, type Glyph } from '../shared/StageGlyph';
 import { useTitle } from '../shared/use-title';
 import { ImportTree } from './ImportTree';
+import { RestoreStudio } from './RestoreStudio';
 import { RaceStrip } from './RaceStrip';
 import { TreePicture } from './TreePicture';
 
@@ -88,6 +89,7 @@ function Empty() {
         </Suspense>
         <ImportTree />
       </div>
+      <RestoreStudio />
     </div>
   );
 }
@@ -163,9 +165,12 @@ export function BenchPage() {
               <Suspense fallback={null}>{newTree && <NewTree />}</Suspense>
             </div>
           </details>
-          <p className="px-4 pb-8 sm:px-6">
+          <p className="flex flex-wrap gap-x-6 px-4 pb-8 sm:px-6">
+            <a className="inline-flex min-h-11 items-center text-quiet underline" href={paths.studio} download>
+              Take everything along as one file (ZIP)
+            </a>
             <a className="inline-flex min-h-11 items-center text-quiet underline" href={paths.backup} download>
-              Save a copy of everything
+              Copy of the data file, without photos
             </a>
           </p>
         </>

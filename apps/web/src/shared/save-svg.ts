@@ -1,3 +1,6 @@
+import { fileName } from '@ustle/contract';
+import { saveFile } from './save-file';
+
 /** Hands a drawing of the page out as an SVG file of its own: the page's colours are written into it. */
 export function saveSvg(drawing: SVGSVGElement, name: string): void {
   const style = getComputedStyle(drawing);
@@ -8,9 +11,5 @@ export function saveSvg(drawing: SVGSVGElement, name: string): void {
   copy.setAttribute('height', String(height));
   copy.setAttribute('font-family', 'sans-serif');
   const text = new XMLSerializer().serializeToString(copy).replace(/var\((--[a-z0-9-]+)\)/g, (_, colour: string) => style.getPropertyValue(colour).trim());
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type: 'image/svg+xml' }));
-  link.download = `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}.svg`;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+  saveFile(new Blob([text], { type: 'image/svg+xml' }), `${fileName(name)}.svg`);
 }

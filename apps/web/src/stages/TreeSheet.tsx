@@ -1,11 +1,14 @@
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { paths } from '@ustle/contract';
+import { fileName, paths } from '@ustle/contract';
+import { placeTree, planSvg } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { forgetTree, putAside } from '../shared/desk-store';
 import { Dialog } from '../shared/Dialog';
 import { sayDate } from '../shared/say';
+import { saveFile } from '../shared/save-file';
 import { useDesk } from './desk';
+import { useCoils } from './drawn-coils';
 
 const counted = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
 
@@ -84,6 +87,41 @@ function Delete({ coils }: { coils: number }) {
   );
 }
 
+/** Files that are made on the page: what the turntable shows, the plan drawn, the tree in three dimensions. */
+function MadeHere() {
+  const desk = useDesk();
+  const { tree, plan } = desk;
+  const coils = useCoils(desk);
+  const name = fileName(tree.name);
+  const picture = (): void => {
+    const canvas = document.querySelector<HTMLCanvasElement>('main canvas');
+    canvas?.toBlob((png) => png && saveFile(png, `${name}.png`));
+  };
+  const model = async (): Promise<void> => {
+    const { asGltf, treeScene } = await import('../turntable/as-gltf');
+    saveFile(new Blob([await asGltf(treeScene(placeTree(tree), coils))], { type: 'model/gltf-binary' }), `${name}.glb`);
+  };
+  const made = 'min-h-11 underline disabled:opacity-40';
+  return (
+    <p className="flex flex-wrap gap-x-5 gap-y-2">
+      <button type="button" className={made} onClick={picture}>
+        What the table shows (PNG)
+      </button>
+      <button
+        type="button"
+        className={made}
+        disabled={!plan}
+        onClick={() => saveFile(new Blob([planSvg(tree, plan!)], { type: 'image/svg+xml' }), `${name}-plan.svg`)}
+      >
+        The plan drawn (SVG)
+      </button>
+      <button type="button" className={made} onClick={() => void model()}>
+        The tree with its wire in 3D (glTF)
+      </button>
+    </p>
+  );
+}
+
 /** What is done with a tree as a whole: its name, its files, putting it aside, deleting it. */
 export function TreeSheet({ onClose, coils }: { onClose: () => void; coils: number }) {
   const { stored, tree } = useDesk();
@@ -101,7 +139,11 @@ export function TreeSheet({ onClose, coils }: { onClose: () => void; coils: numb
         <a className="inline-flex min-h-11 items-center underline" href={paths.branchCsv(stored.id)} download={`${tree.name} branches.csv`}>
           Branches as a table (CSV)
         </a>
+        <a className="inline-flex min-h-11 items-center underline" href={paths.recordCsv(stored.id)} download={`${tree.name} record.csv`}>
+          Record as a table (CSV)
+        </a>
       </p>
+      <MadeHere />
       <h3 className="mt-4 text-lg">Put aside</h3>
       <p className="text-quiet">
         {asideOn

@@ -7,3 +7,4 @@ export * from './runs.js';
 export { deviceFor, type FaultyDevice, type PlanDevice } from './devices.js';
 export * from './watching.js';
 export { pastsFor, type PastChoice } from './past.js';
+export * from './plan-svg.js';

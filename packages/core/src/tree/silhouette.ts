@@ -1,5 +1,5 @@
 import { smooth, viewer, type Limb, type Point, type Vec } from '../space/index.js';
-import { placeTree, withLines, type Pad } from './geometry.js';
+import { placeTree, withLines, type Pad, type PlacedTree } from './geometry.js';
 import { outcomeOf } from './outcome.js';
 import type { Tree } from './types.js';
 
@@ -11,7 +11,7 @@ export interface Silhouette {
 }
 
 /** A closed outline as path data: the first point, then steps from each to the next, which are shorter to write. */
-function path(points: readonly Point[]): string {
+export function outlinePath(points: readonly Point[]): string {
   const tenths = points.map(([x, y]): Point => [Math.round(x * 10), Math.round(y * 10)]);
   const steps = tenths.slice(1).map(([x, y], i) => `${(x - tenths[i]![0]) / 10} ${(y - tenths[i]![1]) / 10}`);
   return `M${tenths[0]![0] / 10} ${tenths[0]![1] / 10}l${steps.join(' ')}z`;
@@ -48,25 +48,43 @@ function padOutline(pad: Pad, see: (p: Vec) => Vec): Point[] {
   });
 }
 
+/** Shapes of a tree as its front sees them, mm: x to the right, y up from the soil. */
+export interface Shapes {
+  wood: { id: string; points: Point[] }[];
+  pads: { id: string; points: Point[] }[];
+  pot: Point[];
+}
+
+/** The outlines of a laid out tree from its front (or from bearing 0). */
+export function shapesOf({ tree, trunk, branches, apexPad }: PlacedTree): Shapes {
+  const see = viewer(tree.plan.front ?? { bearing: 0, pitch: 0, roll: 0 });
+  const { width, height } = tree.pot;
+  const pads = branches.flatMap((b) => (b.pad ? [{ id: b.branch.id, points: padOutline(b.pad, see) }] : []));
+  return {
+    wood: [{ id: 'trunk', points: strip(smooth(trunk, 3), see) }, ...branches.map((b) => ({ id: b.branch.id, points: strip(b.line, see) }))],
+    pads: [...pads, ...(apexPad ? [{ id: 'trunk', points: padOutline(apexPad, see) }] : [])],
+    pot: [
+      [-width / 2, 0],
+      [width / 2, 0],
+      [width * 0.42, -height],
+      [-width * 0.42, -height],
+    ],
+  };
+}
+
+/** How shapes are fitted into a box so large, standing on its bottom edge. */
+export function fitInto(points: readonly Point[], box: number): (p: Point) => Point {
+  const [left, right] = [Math.min(...points.map((p) => p[0])), Math.max(...points.map((p) => p[0]))];
+  const [low, high] = [Math.min(...points.map((p) => p[1])), Math.max(...points.map((p) => p[1]))];
+  const scale = box / Math.max(right - left, high - low);
+  return ([x, y]) => [box / 2 + (x - (left + right) / 2) * scale, box - (y - low) * scale];
+}
+
 /** A small picture of the tree from its front (or from bearing 0), what the plan takes off left out; with other lines for its branches, as those have it. */
 export function silhouetteOf(tree: Tree, lines?: ReadonlyMap<string, Limb>): Silhouette {
   const after = placeTree(outcomeOf(tree).tree);
-  const placed = lines ? withLines(after, lines) : after;
-  const see = viewer(tree.plan.front ?? { bearing: 0, pitch: 0, roll: 0 });
-  const wood = [smooth(placed.trunk, 3), ...placed.branches.map((b) => b.line)].map((line) => strip(line, see));
-  const pads = [...placed.branches.map((b) => b.pad), placed.apexPad].filter((p) => p !== null).map((p) => padOutline(p, see));
-  const { width, height } = tree.pot;
-  const pot: Point[] = [
-    [-width / 2, 0],
-    [width / 2, 0],
-    [width * 0.42, -height],
-    [-width * 0.42, -height],
-  ];
-  const all = [...wood, ...pads, pot].flat();
-  const [left, right] = [Math.min(...all.map((p) => p[0])), Math.max(...all.map((p) => p[0]))];
-  const [low, high] = [Math.min(...all.map((p) => p[1])), Math.max(...all.map((p) => p[1]))];
-  const scale = 100 / Math.max(right - left, high - low);
-  const fit = ([x, y]: Point): Point => [50 + (x - (left + right) / 2) * scale, 100 - (y - low) * scale];
-  const joined = (shapes: readonly Point[][]): string => shapes.map((s) => path(s.map(fit))).join('');
-  return { wood: joined(wood), foliage: joined(pads), pot: path(pot.map(fit)) };
+  const { wood, pads, pot } = shapesOf(lines ? withLines(after, lines) : after);
+  const fit = fitInto([...[...wood, ...pads].flatMap((s) => s.points), ...pot], 100);
+  const joined = (shapes: readonly { points: Point[] }[]): string => shapes.map((s) => outlinePath(s.points.map(fit))).join('');
+  return { wood: joined(wood), foliage: joined(pads), pot: outlinePath(pot.map(fit)) };
 }

@@ -226,7 +226,7 @@ function reportOf(tree: Tree, plan: PlanDocument, onDay: number): Paper {
 }
 
 /** A session on paper: every step with a box to tick, what to mind, and the cautions. */
-function workSheetOf(tree: Tree, laid: Pick<Laid, 'steps' | 'minutes'> & Partial<Pick<Laid, 'left'>>, onDay: number): Paper {
+function workSheetOf(tree: Tree, plan: PlanDocument, laid: Pick<Laid, 'steps' | 'minutes'> & Partial<Pick<Laid, 'left'>>, onDay: number): Paper {
   const widest = Math.max(0, ...cutList(placeTree(tree), 1).map((c) => c.widthMm));
   const of = (kinds: readonly WorkStep['kind'][]): Section['ticks'] =>
     laid.steps.filter((s) => kinds.includes(s.kind)).map((s) => ({ head: `${s.title} (${sayAbout(s.minutes)})`, text: [...s.what, ...s.mind] }));

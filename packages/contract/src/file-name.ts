@@ -1,4 +1,4 @@
-/** A tree's name as the name of a file. */
+/** A name as the name of a file. */
 export const fileName = (name: string): string =>
   name
     .toLowerCase()
