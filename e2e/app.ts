@@ -77,7 +77,7 @@ export async function visit({ page, server }: App, path?: string): Promise<void>
   await written(page);
   if (path === undefined) await page.reload({ waitUntil: 'domcontentloaded' });
   else await page.goto(server.address + path, { waitUntil: 'domcontentloaded' });
-  if (/^\/tree\/[^/]+\/(?!cuts|pieces)/.test(new URL(page.url()).pathname)) await sceneReady(page);
+  if (/^\/tree\/[^/]+\/(?!cuts|pieces|proposal|report|sheet)/.test(new URL(page.url()).pathname)) await sceneReady(page);
 }
 
 /** Waits until the stored tree of a name is so. */

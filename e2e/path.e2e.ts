@@ -118,7 +118,7 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
   expect((await stored(app, 'Old Ferry')).tree.record).toMatchObject([{ kind: 'wired', branch: first!, on: '2026-04-18', gap: 0, wrap: 'none' }]);
 
   // Watch: the race, a look, and the forecast moves.
-  await page.keyboard.press('8');
+  await page.keyboard.press('9');
   await says(page, /one coil is on.*Touching.*Marking.*Set/);
   const marks = async (): Promise<string> => /Marking\s+([^\n]+)/.exec(await text(page))![1]!;
   const expected = await marks();

@@ -1,6 +1,6 @@
 import { dayOf, isoOf, monthName, monthOf } from '../units/index.js';
 import { nameInText, northernMonth, speciesOf, type Task } from '../species/index.js';
-import { standing, vowsOf, type LineOf, type PromiseKind, type RecordLine, type Tree } from '../tree/index.js';
+import { standing, vowsOf, workSessions, type LineOf, type PromiseKind, type RecordLine, type Tree } from '../tree/index.js';
 
 /** What was done to a tree since a day, as far as its care asks. */
 interface Done {
@@ -16,6 +16,19 @@ const count = (lines: readonly RecordLine[]): Done => ({
   cracked: lines.some((l) => l.kind === 'bent' && l.crack !== undefined && l.crack !== 'none'),
 });
 
+/** Weeks in which a tree is let alone after such work. */
+const weeksAlone = ({ cuts, wired, bent, cracked }: Done): number => (cracked ? 6 : bent || wired > 4 ? 4 : cuts ? 2 : 1);
+
+/** The day until which the last closed session asks for a tree to be let alone; null where that is past. */
+export function aloneUntil(tree: Tree, onDay: number): number | null {
+  const closed = workSessions(tree).filter((s) => s.closed !== null);
+  const last = closed[closed.length - 1];
+  if (!last) return null;
+  const lines = standing(tree.record).filter((l) => dayOf(l.on) >= last.begun && dayOf(l.on) <= last.last);
+  const until = last.last + 7 * weeksAlone(count(lines));
+  return until > onDay ? until : null;
+}
+
 /** How to keep a tree after a session, by its kind, the season and what was done since a day. Rules of ours after practice. */
 export function aftercareOf(tree: Tree, onDay: number, since: number): string[] {
   const { cuts, wired, bent, cracked } = count(standing(tree.record).filter((l) => dayOf(l.on) >= since && dayOf(l.on) <= onDay));
@@ -23,9 +36,9 @@ export function aftercareOf(tree: Tree, onDay: number, since: number): string[] 
   const month = northernMonth(tree.site.hemisphere, onDay);
   const warm = month >= 5 && month <= 9;
   const cold = month >= 11 || month <= 2;
-  const weeks = cracked ? 6 : bent || wired > 4 ? 4 : cuts ? 2 : 1;
+  const weeks = weeksAlone({ cuts, wired, bent, cracked });
   return [
-    `Leave it alone: no repotting, no feeding and no further work for ${weeks} weeks.`,
+    `Leave it alone: no repotting, no feeding and no further work for ${weeks === 1 ? 'a week' : `${weeks} weeks`}.`,
     warm ? 'Half shade and out of the wind; mist in the evening, and water as the soil asks: with less green it drinks less.' : '',
     cold ? 'Keep it from frost: bent and cut wood freezes back. A cool place, hardly above freezing, is enough.' : '',
     !warm && !cold ? 'Out of drying wind and noon sun until it shows that it goes on growing.' : '',

@@ -4,7 +4,18 @@ import { ALL_WIRED, HEAVY_BEND } from '../reading/index.js';
 import { isoOf } from '../units/index.js';
 import { northernMonth, speciesOf } from '../species/index.js';
 import type { PlanDocument } from '../plan/index.js';
-import { agreedBranches, openSession, answerTo, WORK_PARTS, type Branch, type Tree, type WorkPart, type WorkSession } from '../tree/index.js';
+import {
+  agreedBranches,
+  bendingOf,
+  coilsOn,
+  openSession,
+  answerTo,
+  WORK_PARTS,
+  type Branch,
+  type Tree,
+  type WorkPart,
+  type WorkSession,
+} from '../tree/index.js';
 import { openSteps } from './steps.js';
 import { PART_OF, type WorkStep, type StepKind } from './step.js';
 import { kindOfStep, type Pace } from './pace.js';
@@ -68,9 +79,19 @@ function inTheWay({ branches }: Tree, some: readonly string[], others: readonly 
   );
 }
 
-/** What a tree bears of bends and wire in a session, in points: its capacity without what the cuts use. */
-const bornBy = ({ read }: PlanDocument): number =>
-  read.capacity - read.uses.filter((u) => u.work === 'green' || u.work === 'deadwood').reduce((sum, u) => sum + u.points, 0);
+/** Work of so many days before is the same session for the tree. */
+const SAME_SESSION_DAYS = 14;
+
+/** What a tree bears of bends and wire in a session, in points: its capacity without what cuts use, and what was bent and wired lately. */
+function bornBy(tree: Tree, { read, poses }: PlanDocument, onDay: number): number {
+  const cut = read.uses.filter((u) => u.work === 'green' || u.work === 'deadwood').reduce((sum, u) => sum + u.points, 0);
+  const living = tree.branches.filter((b) => b.state !== 'dead').length || 1;
+  const lately = (day: number): boolean => onDay - day <= SAME_SESSION_DAYS;
+  const wired = new Set(coilsOn(tree, onDay).flatMap((c) => (lately(c.since) ? c.branch : [])));
+  const bending = bendingOf(tree, onDay);
+  const bent = poses.filter((p) => lately(bending.get(p.branch)?.lastOn ?? -Infinity)).flatMap((p) => p.bends.filter(isHeavy));
+  return read.capacity - cut - (ALL_WIRED * wired.size) / living - HEAVY_BEND * bent.length;
+}
 
 interface Taken {
   steps: Set<WorkStep>;
@@ -83,7 +104,7 @@ interface Taken {
  */
 function take(tree: Tree, plan: PlanDocument, onDay: number, all: readonly WorkStep[], { hours, beyond }: { hours: number; beyond: boolean }): Taken {
   const taken: Taken = { steps: new Set(), left: [] };
-  const room = { minutes: hours * 60, points: beyond ? Infinity : bornBy(plan) };
+  const room = { minutes: hours * 60, points: beyond ? Infinity : bornBy(tree, plan, onDay) };
   const leave = (steps: readonly WorkStep[], why: string, on: string | null): void => {
     for (const step of steps) if (!taken.steps.has(step) && !taken.left.some((l) => l.step === step)) taken.left.push({ step, why, on });
   };

@@ -213,7 +213,9 @@ function reportOf(tree: Tree, plan: PlanDocument, onDay: number): Paper {
       {
         head: 'What comes next',
         list: [
-          ...(next ? [`Wire: the next look is due by ${sayDay(dayOf(next.nextInspection))}.`] : []),
+          ...(next
+            ? [`Wire: the next look ${dayOf(next.nextInspection) < onDay ? 'has been due since' : 'is due by'} ${sayDay(dayOf(next.nextInspection))}.`]
+            : []),
           ...owed.map(({ line }) =>
             `${line.branch ? `${names(line.branch)}: ` : ''}${PROMISE_WORDS[line.what]}, from ${sayDay(dayOf(line.from ?? line.on))}. ${line.text ?? ''}`.trim(),
           ),

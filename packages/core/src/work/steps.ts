@@ -80,7 +80,7 @@ function wireSteps({ plan, names, on, tree, onDay }: Bench): Draft[] {
   const worn = new Set(coilsOn(tree, onDay).map((c) => c.branch));
   const open = plan.runs.filter((r) => r.branches.some((b) => !worn.has(b.branch)));
   const inOrder = [...open].sort((a, b) => plan.order.indexOf(a.id) - plan.order.indexOf(b.id));
-  return inOrder.map((run, i): Draft => {
+  return inOrder.map((run): Draft => {
     const branches = branchesOf(run);
     const [first, second] = run.branches.map((b) => ({ branch: b.branch, hand: b.hand, start: b.start, turns: b.turns }));
     const turns = run.branches.reduce((sum, b) => sum + b.turns, 0);
@@ -88,7 +88,7 @@ function wireSteps({ plan, names, on, tree, onDay }: Bench): Draft[] {
       key: `wire:${[...branches].sort().join('+')}`,
       kind: 'wire',
       branches,
-      title: `Piece ${i + 1} of ${inOrder.length}: ${sayBranches(names, branches, 2)}`,
+      title: `Wire ${sayBranches(names, branches, 2)}`,
       what: [
         `${sizeOf(run)}, ${run.length.toFixed(0)} mm${run.strands > 1 ? ' each' : ''}, at ${run.angle}° to the branch.`,
         ...run.branches.map(

@@ -1,9 +1,12 @@
 import { useMemo, useState } from 'react';
-import { LINE_FIELDS, sayAbout, sayMinutes, workSessions, WORK_PARTS, type Left, type WorkPart, type WorkStep } from '@ustle/core';
+import { mutate } from 'swr';
+import { paths } from '@ustle/contract';
+import { aloneUntil, dayOf, isoOf, LINE_FIELDS, sayAbout, sayMinutes, workSessions, WORK_PARTS, type Left, type WorkPart, type WorkStep } from '@ustle/core';
 import { newId } from '../../shared/new-id';
 import { NumberField } from '../../shared/NumberField';
 import { count, sayDate } from '../../shared/say';
-import { useWeather } from '../../shared/queries';
+import { usePeople, useWeather } from '../../shared/queries';
+import { send } from '../../shared/http';
 import { useDesk } from '../desk';
 import { useBench } from './bench';
 import { By } from './By';
@@ -52,6 +55,7 @@ export function Begin() {
   const { tree, plan, act, today } = useDesk();
   const { lay } = useBench();
   const { data: weather } = useWeather();
+  const { data: people } = usePeople();
   const [hours, setHours] = useState(() => Number(localStorage.getItem(KEPT_HOURS)) || 4);
   const [parts, setParts] = useState<readonly WorkPart[]>(WORK_PARTS);
   const [beyond, setBeyond] = useState(false);
@@ -61,6 +65,7 @@ export function Begin() {
   if (!laid) return null;
   const work = laid.steps.filter((s) => s.branches.length);
   const last = weather?.days.at(-1);
+  const alone = aloneUntil(tree, dayOf(today));
   const begin = (): void => {
     localStorage.setItem(KEPT_HOURS, String(hours));
     void act({
@@ -75,9 +80,15 @@ export function Begin() {
       ...(last?.mean !== undefined && last.mean !== null ? { weather: `${last.mean.toFixed(0)} °C on the day before` } : {}),
       did: laid.settles,
     });
+    if (by.trim() && people && !people.includes(by.trim())) void send(paths.people, { people: [...people, by.trim()] }, 'PUT').then(() => mutate(paths.people));
   };
   return (
     <section aria-label="A session">
+      {alone !== null && (
+        <p className="mb-3 border-l-4 border-ochre bg-base-100 px-3 py-2">
+          The last session asks that it is let alone until {sayDate(isoOf(alone))}: let it answer before the next.
+        </p>
+      )}
       <p className="text-lg">
         {work.length ? (
           <>

@@ -1,8 +1,9 @@
-import { insteadOf, woodIn, placeTree, type Deed, type WorkStep } from '@ustle/core';
+import { gaugeOf, insteadOf, woodIn, placeTree, type Deed, type WorkStep } from '@ustle/core';
 import { Link } from 'react-router';
 import { Dialog } from '../../shared/Dialog';
 import { useRack } from '../../shared/queries';
-import { sayLength, saySize } from '../../shared/wire-words';
+import { sayMetal } from '../../shared/say';
+import { sayLength } from '../../shared/wire-words';
 import { useDesk } from '../desk';
 import type { Give } from './StepCard';
 
@@ -32,16 +33,16 @@ export function RanOut({ step, give, onClose }: { step: WorkStep; give: Give; on
     if (await give('ran-out', { did: [settled], text })) onClose();
   };
   const hold = (times: number): string =>
-    times < 0.97
+    times < 0.95
       ? `holds ${Math.round(times * 100)}% of the planned one`
-      : times > 1.03
+      : times > 1.08
         ? `holds ${times.toFixed(1)} times as much, harder on the hands`
         : 'holds as much';
   return (
     <Dialog label="The wire ran out" onClose={onClose}>
       <h2 className="text-2xl">The wire ran out</h2>
       <p className="mt-1 text-lg">
-        Planned: {saySize(run.metal, run.size)} {run.metal}
+        Planned: {sayMetal(run.metal, run.size, run.metal === 'copper' ? gaugeOf(run.size) : null)}
         {run.strands > 1 ? ` × ${run.strands}` : ''}, {sayLength(run.length * run.strands)}.
       </p>
       {found.length ? (
@@ -51,11 +52,11 @@ export function RanOut({ step, give, onClose }: { step: WorkStep; give: Give; on
               <button
                 type="button"
                 {...(i ? {} : { 'data-first': true })}
-                className="btn btn-outline btn-primary h-auto min-h-16 w-full justify-between gap-4 py-2 text-left text-lg"
+                className="btn btn-outline btn-primary h-auto min-h-16 w-full flex-col items-start gap-0 py-2 text-left text-lg"
                 onClick={() => void take(w)}
               >
                 <span>
-                  {saySize(w.metal, w.size)} {w.metal}
+                  {sayMetal(w.metal, w.size, w.metal === 'copper' ? gaugeOf(w.size) : null)}
                   {w.strands > 1 ? `, ${w.strands} side by side` : ''}
                 </span>
                 <span className="text-[15px] font-normal">

@@ -1,10 +1,9 @@
-import { useMemo, useState } from 'react';
-import { sayAbout, type Deed, type StepAnswer, type WorkSession, type WorkStep } from '@ustle/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { cutFrom, sayAbout, type Deed, type StepAnswer, type WorkSession, type WorkStep } from '@ustle/core';
 import { useKeys } from '../../shared/keys';
 import { Caution } from '../../shared/parts';
 import { useRack } from '../../shared/queries';
 import { sayStock } from '../../shared/wire-words';
-import { cutFrom } from '@ustle/core';
 import { useDesk } from '../desk';
 import { UnrolledPiece } from '../wire/UnrolledPiece';
 import { Aftercare } from './Aftercare';
@@ -122,11 +121,20 @@ export function StepCard({ step, session }: { step: WorkStep; session: WorkSessi
     [step, minutes, rack, plan, tree, session, clock.paused],
   );
   useKeys('At this step', keys);
+  // The next step begins at its head, for whoever works by keyboard or listens.
+  const head = useRef<HTMLHeadingElement>(null);
+  useEffect(() => {
+    head.current?.focus({ preventScroll: session.answers.length === 0 });
+    // Once for each step: the card of another one is another card.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
   const close = (): void => setSheet(null);
-  const other = 'btn btn-outline min-h-14 flex-1 whitespace-nowrap px-3 text-base';
+  const other = 'btn btn-outline min-h-14 grow whitespace-nowrap px-2.5 text-[15px]';
   return (
     <article aria-label={step.title}>
-      <h2 className="mt-4 text-3xl first-letter:uppercase">{step.title}</h2>
+      <h2 ref={head} tabIndex={-1} className="mt-4 text-3xl outline-none first-letter:uppercase">
+        {step.title}
+      </h2>
       <div className="mt-2 space-y-1.5 text-xl">
         {step.what.map((w) => (
           <p key={w} className="first-letter:uppercase">
@@ -155,7 +163,7 @@ export function StepCard({ step, session }: { step: WorkStep; session: WorkSessi
         </button>
         <div className="mt-2 flex flex-wrap gap-2">
           <button type="button" className={`${other} btn-primary`} onClick={() => setSheet('otherwise')}>
-            Done otherwise…
+            Otherwise…
           </button>
           <button type="button" className={`${other} border-rule font-normal`} onClick={() => void give('skipped')}>
             Leave it out
@@ -165,7 +173,7 @@ export function StepCard({ step, session }: { step: WorkStep; session: WorkSessi
           </button>
           {step.kind === 'wire' && (
             <button type="button" className={`${other} border-rule font-normal`} onClick={() => setSheet('ran-out')}>
-              The wire ran out…
+              Wire ran out…
             </button>
           )}
           {CAN_CRACK.has(step.kind) && (

@@ -1,6 +1,19 @@
 import { useEffect, useMemo, useRef } from 'react';
-import { dayOf, layOut, placeTree, running, touchedWork, towardsYou, type Laid, type PlanGuy, type Running, type WorkStep } from '@ustle/core';
-import { lengthOf, pointAt } from '@ustle/core';
+import {
+  dayOf,
+  layOut,
+  lengthOf,
+  pointAt,
+  placeTree,
+  running,
+  touchedWork,
+  towardsYou,
+  type Laid,
+  type PlanGuy,
+  type Running,
+  type Tree,
+  type WorkStep,
+} from '@ustle/core';
 import { usePace } from '../../shared/queries';
 import type { DrawnTie } from '../../turntable/Ties';
 import { useAddress } from '../address';
@@ -12,6 +25,12 @@ import { benchOf, type Drawing } from '../stage';
 
 /** Steps of which the branch is shown as it shall go. */
 const POSED = new Set(['bend', 'place']);
+
+/** What a branch grows on, up to the trunk: it is carried along where that goes. */
+function limbsOf({ branches }: Pick<Tree, 'branches'>, id: string): string[] {
+  const parent = branches.find((b) => b.id === id)?.parent;
+  return !parent || parent === 'trunk' ? [] : [parent, ...limbsOf({ branches }, parent)];
+}
 
 const tieAt = (line: Parameters<typeof pointAt>[0], g: PlanGuy): DrawnTie => {
   const { point, diameter, direction } = pointAt(line, Math.min(g.at, lengthOf(line)));
@@ -51,7 +70,7 @@ export function useWorkBench(desk: Desk) {
     return {
       labels: own.map((id) => ({ branch: id, text: short(id) })),
       planned: run ? plannedCoils(run) : [],
-      poses: POSED.has(step.kind) ? own.flatMap((id) => lines?.get(id) ?? []).map((l) => ({ line: l })) : [],
+      poses: POSED.has(step.kind) ? [...own, ...own.flatMap((id) => limbsOf(tree, id))].flatMap((id) => lines?.get(id) ?? []).map((l) => ({ line: l })) : [],
       ...(ties.length ? { ties } : {}),
       foliage: own.length ? 0.25 : 0.6,
     };
