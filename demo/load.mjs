@@ -1,4 +1,5 @@
 // Loads the demo studio into a running server that holds no tree yet.
+import { photosOf } from './photos.mjs';
 import { rack, studio } from './studio.mjs';
 
 /** The yard's benches in walking order, with the trees that stand on them. */
@@ -17,9 +18,15 @@ export async function loadStudio(address) {
   };
   const { today } = await (await fetch(`${address}/api/yard`)).json();
   const trees = studio(today);
+  await send('PUT', '/api/people', { people: ['Ash', 'Robin'] }, 'The list of people');
   await send('PUT', '/api/benches', { benches: BENCHES.map(({ id, name }) => ({ id, name })) }, 'The list of benches');
   for (const tree of trees) {
     const { id } = await send('POST', '/api/trees/import', tree, tree.name);
+    for (const { act, name, picture } of await photosOf(tree, today)) {
+      const path = `/api/trees/${id}/photos?act=${encodeURIComponent(JSON.stringify(act))}&name=${encodeURIComponent(name)}`;
+      const answer = await fetch(`${address}${path}`, { method: 'POST', headers: { 'Content-Type': 'image/jpeg' }, body: picture });
+      if (!answer.ok) throw new Error(`A photo of ${tree.name} was refused: ${await answer.text()}`);
+    }
     const bench = BENCHES.find((b) => b.trees.includes(tree.name));
     if (bench) await send('PUT', `/api/trees/${id}/bench`, { bench: bench.id }, `The bench of ${tree.name}`);
   }

@@ -191,6 +191,13 @@ const levanterPosed = (cypress, today) => {
 };
 
 /** The redwoods: two low branches held by ties to the rim beneath them for three years, looked at since, one bark touched under its cushion. */
+/** A past session of work: its steps with the minutes that they were reckoned at and that they took. */
+const sessionOf = (session, day, by, steps) => [
+  { on: isoOf(day), kind: 'session', session, done: 'begun', by, hours: 3 },
+  ...steps.map(([step, title, reckoned, minutes]) => ({ on: isoOf(day), kind: 'worked', session, step, title, answer: 'done', reckoned, minutes, by })),
+  { on: isoOf(day), kind: 'session', session, done: 'closed', by },
+];
+
 const perseveranceTied = (clump, today) => {
   const since = today - 1090;
   const stems = stemsOf(clump);
@@ -217,6 +224,26 @@ const perseveranceTied = (clump, today) => {
       ...ties.map((of, i) => line(since + 14, of, { done: 'twisted', twists: 4, tension: [85, 60][i], cameDeg: [22, 17][i], length: taut[i] })),
       line(today - 60, ties[0], { done: 'looked', bark: 'clear' }),
       line(today - 60, ties[1], { done: 'looked', bark: 'touching' }),
+      ...sessionOf('tied', since, 'Robin', [
+        ['shelter', 'Shelter and tools', 10, 12],
+        ['fast', 'Is it fast in its pot?', 4, 9],
+        ...ties.map((of) => [`guy:${of.branch}:${of.at}`, 'Tie a branch', 15, 32]),
+        ['aftercare', 'Aftercare', 5, 5],
+      ]),
+      ...sessionOf('let-in', today - 60, 'Ash', [
+        ['shelter', 'Shelter and tools', 10, 8],
+        ['clear', 'Clear', 28, 45],
+        ['clean', 'Undersides clean, tips up', 15, 25],
+      ]),
+      { on: isoOf(today - 60), kind: 'note', text: 'Buds full on both sides; the left stem lags behind.' },
+      {
+        id: 'promise-repot',
+        on: isoOf(today - 60),
+        kind: 'promised',
+        what: 'repot',
+        from: `${Number(isoOf(today).slice(0, 4)) + 1}-03-05`,
+        text: 'A wider pot, and the left stem a little higher.',
+      },
     ],
   };
 };

@@ -5,7 +5,7 @@ import { validateBytes } from 'gltf-validator';
 import sharp from 'sharp';
 import type { KeyInput, Page } from 'puppeteer-core';
 import { start } from '../apps/server/test/server';
-import { enter, idOf, loadStudio, open, press, says, stored, tabTo, text, there, until, visit, write, type App } from './app';
+import { actElsewhere, enter, idOf, loadStudio, open, press, says, stored, tabTo, text, there, until, visit, write, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
@@ -152,9 +152,23 @@ test('a tree from its plan through a whole session by keyboard: a piece that ran
 
 test('the report as its owner reads it, the record redrawn on an earlier day beside its photo, and files that leave', async () => {
   const { page } = app;
-  const id = await idOf(app, 'Lantern');
+  const id = await idOf(app, 'Old Ferry');
+  const [first, second] = (await stored(app, 'Old Ferry')).tree.branches.filter((b: { parent: string }) => b.parent === 'trunk');
+  const on = '2026-05-20';
+  for (const act of [
+    { kind: 'decide', branch: first.id, act: 'remove' },
+    { kind: 'session', session: 's1', done: 'begun', by: 'Robin' },
+    { kind: 'worked', session: 's1', step: 'cut', title: 'The cut', answer: 'done', minutes: 70, did: [{ kind: 'take-off', on, branches: [first.id] }] },
+    { kind: 'worked', session: 's1', step: 'bend', title: 'The bend', answer: 'cracked', did: [{ kind: 'bent', on, branch: second.id, crack: 'along' }] },
+    { kind: 'promised', what: 'feed', from: '2026-07-01' },
+    { kind: 'session', session: 's1', done: 'closed' },
+  ])
+    await actElsewhere(app, 'Old Ferry', act as never);
   await visit(app, `/tree/${id}/report`);
-  await says(page, /Lantern: what was done.*20 May 2026.*By\s+Robin.*Cuts\s+3.*It cracked.*How to keep it now.*What comes next.*the next styling/);
+  await says(
+    page,
+    /Old Ferry: what was done.*20 May 2026.*It cracked.*By\s+Robin.*Time\s+1 h 10 min.*Cuts\s+1.*How to keep it now.*What comes next.*feed it, from 1 July 2026/,
+  );
   const pdf = Buffer.from(await (await fetch(`${app.server.address}/api/trees/${id}/papers/report.pdf`)).arrayBuffer());
   expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
 
@@ -172,7 +186,7 @@ test('the report as its owner reads it, the record redrawn on an earlier day bes
   await says(page, /tree\.png: This is no photo: JPEG, PNG and WebP are taken/);
   await press(page, 'let it go');
   await input(good);
-  await until(app, 'Lantern', (v) => v.tree.record.some((l: Line) => l.kind === 'photo' && l.photo));
+  await until(app, 'Old Ferry', (v) => v.tree.record.some((l: Line) => l.kind === 'photo' && l.photo));
   await press(page, 'lay it over the tree');
   await there(page, 'img[alt="The chosen photo, over the tree"]');
   await visit(app);
@@ -195,13 +209,13 @@ test('the report as its owner reads it, the record redrawn on an earlier day bes
   await press(page, 'The tree with its wire in 3D');
   await press(page, 'The plan drawn (SVG)');
   await press(page, 'What the table shows (PNG)');
-  const made = ['lantern.glb', 'lantern-plan.svg', 'lantern.png'];
+  const made = ['old-ferry.glb', 'old-ferry-plan.svg', 'old-ferry.png'];
   for (const end = Date.now() + 40_000; !made.every((f) => readdirSync(folder).includes(f)); await new Promise((done) => setTimeout(done, 100)))
     if (Date.now() > end) throw new Error(`Only ${readdirSync(folder).join()}`);
-  const { issues } = await validateBytes(new Uint8Array(readFileSync(join(folder, 'lantern.glb'))));
+  const { issues } = await validateBytes(new Uint8Array(readFileSync(join(folder, 'old-ferry.glb'))));
   expect(issues.numErrors).toBe(0);
-  expect(readFileSync(join(folder, 'lantern-plan.svg'), 'utf8')).toMatch(/^<svg .*<\/svg>\s*$/s);
-  expect((await sharp(join(folder, 'lantern.png')).metadata()).width).toBeGreaterThan(200);
+  expect(readFileSync(join(folder, 'old-ferry-plan.svg'), 'utf8')).toMatch(/^<svg .*<\/svg>\s*$/s);
+  expect((await sharp(join(folder, 'old-ferry.png')).metadata()).width).toBeGreaterThan(200);
 }, 120_000);
 
 test('on the phone, by touch, the page opens again without a network and what is answered then arrives', async () => {

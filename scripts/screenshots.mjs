@@ -37,6 +37,27 @@ const thickest = async (name) => {
 
 const firstPose = async (name) => (await (await fetch(`${address}/api/trees/${idOf(name)}/plan`)).json()).poses.find((p) => p.from === 'plan').branch;
 
+/** Begins a session on a tree as the page would, and gives the key of its first piece of wire. */
+const firstWire = async (name) => {
+  const [{ tree }, plan] = await Promise.all([`/api/trees/${idOf(name)}`, `/api/trees/${idOf(name)}/plan`].map(async (p) => (await fetch(address + p)).json()));
+  const { layOut, dayOf } = await import('@ustle/core');
+  const laid = layOut(tree, plan, dayOf(plan.on), { hours: 4 });
+  const act = {
+    id: 'shown',
+    on: plan.on,
+    kind: 'session',
+    session: 'shown',
+    done: 'begun',
+    by: 'Robin',
+    hours: 4,
+    holds: laid.holds,
+    leaves: laid.leaves,
+    did: laid.settles,
+  };
+  await fetch(`${address}/api/trees/${idOf(name)}/acts`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ act }) });
+  return laid.steps.find((s) => s.kind === 'wire').key;
+};
+
 const VIEWS = [
   ['bench', '/bench', DESK],
   ['season', '/season', DESK],
@@ -47,13 +68,13 @@ const VIEWS = [
   ['measure', `/tree/${idOf('Gannet')}/measure?branch=b1`, DESK],
   ['remove', `/tree/${idOf('Lantern')}/remove?branch=b37`, DESK],
   ['remove-outcome', `/tree/${idOf('Lantern')}/remove?sheet=outcome&wipe=1`, DESK],
-  ['cut-list', `/tree/${idOf('Lantern')}/cuts`, { width: 900, height: 1000 }],
   ['pose', `/tree/${idOf('Levanter')}/pose?branch=${await firstPose('Levanter')}`, DESK],
-  ['posed', `/tree/${idOf('Lantern')}/pose`, DESK, 'paper', 'b'],
   ['wire', `/tree/${idOf('Lantern')}/wire?branch=${await firstRun('Lantern')}`, DESK],
-  ['wire-sheet', `/tree/${idOf('Lantern')}/pieces`, { width: 900, height: 1000 }],
   ['rack', `/rack?trees=${idOf('Lantern')},${idOf('Gannet')}`, DESK],
   ['guy', `/tree/${idOf('Gannet')}/guy?branch=${await thickest('Gannet')}`, DESK],
+  ['work', `/tree/${idOf('Lantern')}/work?step=${await firstWire('Lantern')}`, DESK],
+  ['record', `/tree/${idOf('Perseverance')}/record?day=2026-04-13&photo=perseverance-3`, DESK],
+  ['proposal', `/tree/${idOf('Gannet')}/proposal`, { width: 900, height: 1000 }],
   ['watch', `/tree/${idOf('Squall')}/watch?branch=${await firstCoil('Squall')}`, DESK],
   ['phone-bench', '/bench', PHONE],
   ['phone-walk', '/walk', PHONE],

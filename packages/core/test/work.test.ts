@@ -96,6 +96,9 @@ test('two sessions never hold one branch, nothing is in both or in neither, and 
     );
     const general = laid.steps.filter((s) => !s.branches.length).reduce((sum, s) => sum + s.minutes, 0);
     if (laid.holds.length) expect(laid.minutes).toBeLessThanOrEqual(Math.max(hours * 60, general));
+    // What a session settles as it begins can be settled.
+    const begin = actFrom({ kind: 'session', session: 's1', done: 'begun', holds: laid.holds, leaves: laid.leaves, did: laid.settles } as Intent);
+    expect(applyAct(tree, begin, ON)).not.toHaveProperty('refused');
     // A second session, begun on what the first leaves, takes none of its branches.
     const begun = after(tree, { kind: 'session', session: 's1', done: 'begun', holds: laid.holds, leaves: laid.leaves, did: laid.settles });
     const open = running(begun, plan, ON)!.open;

@@ -1,4 +1,4 @@
-import type { Deed } from '../acts/index.js';
+import { applyAct, isRefused, type Act, type Deed } from '../acts/index.js';
 import { isHeavy } from '../pose/index.js';
 import { ALL_WIRED, HEAVY_BEND } from '../reading/index.js';
 import { isoOf } from '../units/index.js';
@@ -228,7 +228,24 @@ function settling(tree: Tree, plan: PlanDocument, steps: readonly WorkStep[], on
     const branches = halves.map(({ branch, hand, start }) => ({ branch, hand, start }));
     return [{ kind: 'run', on, run: id, metal, size, strands, angle, length, branches, ...(route && branches.length > 1 ? { side: route.side } : {}) }];
   });
-  return [...poses, ...runs];
+  return canBe(tree, [...poses, ...runs], onDay);
+}
+
+/** Of some deeds those that can be done one after the other; a piece that finds no way round the side it was planned on is left to find its own. */
+function canBe(tree: Tree, deeds: readonly Deed[], onDay: number): Deed[] {
+  let now = tree;
+  const taken: Deed[] = [];
+  for (const deed of deeds) {
+    const tries: Deed[] = deed.kind === 'run' && deed.side ? [deed, { ...deed, side: undefined }] : [deed];
+    for (const one of tries) {
+      const outcome = applyAct(now, { ...one, id: 'settled' } as Act, onDay);
+      if (isRefused(outcome)) continue;
+      now = outcome.tree;
+      taken.push(one);
+      break;
+    }
+  }
+  return taken;
 }
 
 /** What prepares for work that is not in the session is not in it either. */
