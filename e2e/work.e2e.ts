@@ -167,7 +167,7 @@ test('the report as its owner reads it, the record redrawn on an earlier day bes
   await visit(app, `/tree/${id}/report`);
   await says(
     page,
-    /Old Ferry: what was done.*20 May 2026.*It cracked.*By\s+Robin.*Time\s+1 h 10 min.*Cuts\s+1.*How to keep it now.*What comes next.*feed it, from 1 July 2026/,
+    /Old Ferry: what was done.*20 May 2026.*It cracked.*By\s+Robin.*Time\s+1 h 10 min.*Cuts\s+1.*How to keep it now.*What comes next.*[Ff]eed it, from 1 July 2026/,
   );
   const pdf = Buffer.from(await (await fetch(`${app.server.address}/api/trees/${id}/papers/report.pdf`)).arrayBuffer());
   expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');

@@ -13,16 +13,17 @@ export function byDay(lines: readonly RecordLine[]): { on: string; lines: Record
 }
 
 function Photo({ line }: { line: Extract<RecordLine, { kind: 'photo' }> }) {
-  const { names, setBearing, setDay } = useDesk();
+  const { names, today } = useDesk();
   const { get, set } = useAddress();
   if (!line.photo) return null;
   const over = get('photo') === line.photo;
-  const lay = (): void => {
-    set({ photo: over ? null : line.photo! });
-    if (over) return;
-    setDay(line.on);
-    if (line.bearing !== undefined) setBearing(line.bearing);
-  };
+  // All at once: the address takes one change at a time.
+  const lay = (): void =>
+    set(
+      over
+        ? { photo: null }
+        : { photo: line.photo!, day: line.on === today ? null : line.on, ...(line.bearing === undefined ? {} : { bearing: String(line.bearing) }) },
+    );
   return (
     <figure className="my-1 w-56">
       <a href={paths.photo(line.photo)} target="_blank" rel="noreferrer">
@@ -44,7 +45,7 @@ function Photo({ line }: { line: Extract<RecordLine, { kind: 'photo' }> }) {
 
 /** The record as a story by date. A slip is taken back by a further line; what was written stays readable. */
 export function Story({ lines }: { lines: readonly RecordLine[] }) {
-  const { tree, names, setDay, today, day, act } = useDesk();
+  const { tree, names, setDay, day, act } = useDesk();
   const valid = new Set(standing(tree.record));
   const days = byDay(lines);
   if (!days.length) return <p className="mt-4 text-quiet">Nothing of that stands in the record.</p>;
@@ -55,19 +56,19 @@ export function Story({ lines }: { lines: readonly RecordLine[] }) {
           <h2 className="flex flex-wrap items-baseline justify-between gap-3 text-lg">
             {sayDate(on)}
             <span className="font-sans text-[15.5px] print:hidden">
-              {day === on || (on === today && day === today) ? (
+              {day === on ? (
                 <span className="text-quiet">shown</span>
               ) : (
-                <>
-                  <Quiet onClick={() => setDay(on)} label={`Show the tree on ${sayDate(on)}`}>
-                    show the tree
+                <Quiet onClick={() => setDay(on)} label={`Show the tree on ${sayDate(on)}`}>
+                  show the tree
+                </Quiet>
+              )}
+              {of.some((l) => 'was' in l && l.was) && (
+                <span className="pl-4">
+                  <Quiet onClick={() => setDay(addDays(on, -1))} label={`and before the cuts of ${sayDate(on)}`}>
+                    and before the cuts
                   </Quiet>
-                  {of.some((l) => 'was' in l && l.was) && (
-                    <span className="pl-4">
-                      <Quiet onClick={() => setDay(addDays(on, -1))}>and before the cuts</Quiet>
-                    </span>
-                  )}
-                </>
+                </span>
               )}
             </span>
           </h2>

@@ -13,15 +13,12 @@ import { useOffline } from '../../shared/use-offline';
 
 /** The open session: how far it is, what a changed plan touches, and the step at hand. */
 function Session() {
-  const { tree, stored, today, act, setBranch } = useDesk();
+  const { tree, stored, today, act } = useDesk();
   const { now, step, touched, open } = useBench();
   const { session, open: steps, minutes } = now!;
   const answered = session.answers.filter((a) => a.answer !== 'ran-out' && a.answer !== 'changed');
   const close = async (): Promise<void> => {
-    if (await act({ kind: 'session', session: session.id, done: 'closed' })) {
-      open(null);
-      setBranch(null);
-    }
+    if (await act({ kind: 'session', session: session.id, done: 'closed' })) open(null);
   };
   const at = step ? steps.indexOf(step) : -1;
   return (

@@ -39,7 +39,7 @@ const tieAt = (line: Parameters<typeof pointAt>[0], g: PlanGuy): DrawnTie => {
 
 /** The session that is open, the step that is looked at, and its picture turned to where the hands are. */
 export function useWorkBench(desk: Desk) {
-  const { tree, plan, today, short, setBearing, setBranch } = desk;
+  const { tree, plan, today, short } = desk;
   const { get, set } = useAddress();
   const pace = usePace();
   const onDay = dayOf(today);
@@ -55,9 +55,9 @@ export function useWorkBench(desk: Desk) {
     if (!step || turnedTo.current === step.key) return;
     turnedTo.current = step.key;
     const [branch] = step.branches;
-    setBranch(branch && branch !== 'trunk' ? branch : null);
-    if (branch) setBearing(towardsYou(placeTree(tree), branch, tree.plan.front?.bearing ?? 0));
-  }, [step, tree, setBearing, setBranch]);
+    const own = branch && branch !== 'trunk' ? branch : null;
+    set({ branch: own, ...(branch ? { bearing: String(towardsYou(placeTree(tree), branch, tree.plan.front?.bearing ?? 0)) } : {}) });
+  }, [step, tree, set]);
 
   const drawing = useMemo<Drawing>(() => {
     if (!plan || !step) return { foliage: 0.5 };
@@ -76,7 +76,7 @@ export function useWorkBench(desk: Desk) {
     };
   }, [plan, step, short, lines, tree]);
 
-  const open = (key: string | null): void => set({ step: key });
+  const open = (key: string | null): void => set({ step: key, ...(key === null ? { branch: null } : {}) });
   const lay = (of: Parameters<typeof layOut>[3]): Laid | null => (plan ? layOut(tree, plan, onDay, { ...of, pace }) : null);
   return { drawing, now, step, touched, open, lay, pace };
 }
