@@ -9,7 +9,7 @@ export default defineConfig({
   plugins: [
     react(),
     tailwindcss(),
-    // Kept on a phone that opened the walk: its pages open without a network. Of the data only what a session of work needs is kept by the worker; the walk keeps its own.
+    // Kept on a phone that opened the walk: its pages open without a network. Of the data the worker keeps only what lies round a session of work; trees and the walk are kept by their own pages.
     VitePWA({
       registerType: 'autoUpdate',
       injectRegister: null,
@@ -28,8 +28,7 @@ export default defineConfig({
         maximumFileSizeToCacheInBytes: 4_000_000,
         runtimeCaching: [
           {
-            urlPattern: ({ request, url }) =>
-              /\/tree\/[^/]+\/work/.test(request.referrer) && /^\/api\/(access|yard|rack|people|pace|trees\/[^/]+(\/known)?)$/.test(url.pathname),
+            urlPattern: /\/api\/(access|yard|rack|people|pace|trees\/[^/]+\/known)$/,
             handler: 'NetworkFirst',
             options: { cacheName: 'ustle-work', expiration: { maxEntries: 60 } },
           },

@@ -41,7 +41,22 @@ const afterAct = (stored: StoredTree, act: Act): StoredTree => {
 
 const shownOf = ({ stored, acts }: Line): StoredTree | null => stored && acts.reduce((view, { act }) => afterAct(view, act), stored);
 
+/** Trees whose stored view is kept on this device: without a network the page opens with it. */
+const onDevice = new Set<string>();
+
+const keep = (id: string): void => {
+  const { stored } = lineOf(id);
+  if (stored && onDevice.has(id)) void import('./kept-trees').then((m) => m.keepTree(stored));
+};
+
+/** Keeps a tree on this device from now on, as the server has it. */
+export function keepOnDevice(id: string): void {
+  onDevice.add(id);
+  keep(id);
+}
+
 function show(id: string): void {
+  keep(id);
   keepActs(
     id,
     lineOf(id).acts.map(({ act }) => act),
@@ -53,8 +68,12 @@ function show(id: string): void {
 
 /** Reads a tree from the server; what waits to be sent is applied to it. */
 export async function fetchTree(id: string): Promise<StoredTree> {
-  const fresh = await ask<StoredTree>(paths.tree(id));
   const line = lineOf(id);
+  const fresh = await ask<StoredTree>(paths.tree(id)).catch(async (error: unknown) => {
+    const last = isAway(error) && !line.stored ? await (await import('./kept-trees')).keptTree(id) : undefined;
+    if (!last) throw error;
+    return last;
+  });
   line.stored = line.stored ? { ...fresh, tree: withSameParts(fresh.tree, line.stored.tree) } : fresh;
   void flush(id);
   return shownOf(line)!;

@@ -1,7 +1,9 @@
+import { useEffect } from 'react';
 import { Link } from 'react-router';
 import { sayAbout, sayMinutes } from '@ustle/core';
 import { AddPhoto } from '../../photos/AddPhoto';
 import { Caution, PanelHead, Quiet, Skeleton } from '../../shared/parts';
+import { keepOnDevice } from '../../shared/desk-store';
 import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
 import { Aftercare } from './Aftercare';
@@ -89,6 +91,7 @@ export function WorkPanel() {
   const { plan, stored } = useDesk();
   const { now } = useBench();
   useOffline();
+  useEffect(() => keepOnDevice(stored.id), [stored.id]);
   if (!plan) return <Skeleton lines={10} />;
   return (
     <>
