@@ -221,6 +221,8 @@ test('the report as its owner reads it, the record redrawn on an earlier day bes
 test('on the phone, by touch, the page opens again without a network and what is answered then arrives', async () => {
   const { page } = app;
   await page.setViewport({ width: 390, height: 844, deviceScaleFactor: 0.5, hasTouch: true, isMobile: true });
+  // Who leaves while answers wait is asked; here they mean it.
+  page.on('dialog', (asked) => void asked.accept());
   const id = await idOf(app, 'Squall');
   await visit(app, `/tree/${id}/work`);
   await press(page, 'Begin the session');

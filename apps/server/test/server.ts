@@ -37,8 +37,9 @@ export function start(folder: string, port: number, own: NodeJS.ProcessEnv = {},
       if (!address) return;
       const kill = (): Promise<void> =>
         new Promise((gone) => {
+          if (child.exitCode !== null || child.signalCode !== null) return gone();
           child.once('exit', () => gone());
-          child.kill('SIGKILL');
+          return void child.kill('SIGKILL');
         });
       done({ address, child, kill });
     });
