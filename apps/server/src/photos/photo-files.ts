@@ -2,9 +2,7 @@ import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readdirSync, ren
 import { join } from 'node:path';
 import { Injectable } from '@nestjs/common';
 import { dataFolder } from '@ustle/data';
-
-/** A photo's name: what can stand in a file name, and never leaves the folder. */
-export const PHOTO_ID = /^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$/;
+import { PHOTO_ID } from './photo-id.js';
 
 export type PhotoSize = 'full' | 'small';
 

@@ -6,7 +6,8 @@ import { shapeFaults } from '@ustle/files';
 import type { Request, Response } from 'express';
 import { notFound, ProblemException, refused } from '../problem.js';
 import { TreesService } from '../trees/trees.service.js';
-import { PHOTO_ID, PhotoFiles, type PhotoSize } from './photo-files.js';
+import { PhotoFiles, type PhotoSize } from './photo-files.js';
+import { PHOTO_ID } from './photo-id.js';
 import { readPhoto } from './read-photo.js';
 
 const YEAR_S = 31_536_000;

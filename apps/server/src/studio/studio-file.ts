@@ -1,4 +1,4 @@
-import { PHOTO_ID } from '../photos/photo-files.js';
+import { PHOTO_ID } from '../photos/photo-id.js';
 
 /** The file of a whole studio: a ZIP with the names below and no others. docs/studio-file.md. */
 export const FORMAT = 'ustle-studio';

@@ -4,7 +4,7 @@ import { readTreeFile, shapeFaults } from '@ustle/files';
 import type { EntityManager } from 'typeorm';
 import type { ZipFile } from 'yazl';
 import { PhotoFiles, type PhotoSize } from '../photos/photo-files.js';
-import { formatOf, isPolyglot } from '../photos/read-photo.js';
+import { formatOf, isPolyglot } from '../photos/format.js';
 import { ProblemException } from '../problem.js';
 import { ActRow, BeforeRow, BenchRow, ForgottenRow, MailRow, RackLineRow, StandsRow, TreeRow } from '../store/entities.js';
 import { Settings } from '../store/settings.service.js';

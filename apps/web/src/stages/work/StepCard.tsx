@@ -9,10 +9,11 @@ import { UnrolledPiece } from '../wire/UnrolledPiece';
 import { Aftercare } from './Aftercare';
 import { useBench } from './bench';
 import { Changed } from './Changed';
-import { sayClock, useClock, type Clock } from './clock';
+import { useClock, type Clock } from './clock';
 import { Cracked } from './Cracked';
 import { Otherwise } from './Otherwise';
 import { RanOut } from './RanOut';
+import { sayClock } from './ticking';
 
 /** What an answer says beyond itself. */
 export interface Said {

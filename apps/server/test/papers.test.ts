@@ -1,0 +1,101 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import fc from 'fast-check';
+import sharp from 'sharp';
+import { paths } from '@ustle/contract';
+import { generateTree, PAPERS } from '@ustle/core';
+import { formatOf, isPolyglot } from '../src/photos/format';
+import { entryOf } from '../src/studio/studio-file';
+import { ask, doAct, doStep, start, TODAY, type Running } from './server.js';
+
+const folder = mkdtempSync(join(tmpdir(), 'ustle-papers-'));
+let server: Running;
+let tree: string;
+beforeAll(async () => {
+  server = await start(folder, 4676);
+  const made = {
+    ...generateTree({ seed: 5, name: 'Sea Holly', species: 'larch', height: 500, base: 40, primaries: 4, secondaries: 1, faults: [] }),
+    record: [],
+  };
+  tree = (await ask(server.address, 'POST', paths.importTree(), made)).body.id;
+});
+afterAll(async () => {
+  await server.kill();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+test('every paper is a PDF with the tree’s name, photos of the record in the report; there are no others', async () => {
+  const picture = await sharp({ create: { width: 80, height: 60, channels: 3, background: '#664' } })
+    .jpeg()
+    .toBuffer();
+  const get = async (kind: string): Promise<{ status: number; name: string; body: Buffer }> => {
+    const response = await fetch(server.address + paths.paper(tree, kind));
+    return { status: response.status, name: response.headers.get('content-disposition') ?? '', body: Buffer.from(await response.arrayBuffer()) };
+  };
+  for (const kind of PAPERS) {
+    const { status, name, body } = await get(kind);
+    expect([status, name]).toEqual([200, `inline; filename="sea-holly-${kind}.pdf"`]);
+    expect(body.subarray(0, 5).toString()).toBe('%PDF-');
+    expect(body.subarray(-6).toString()).toContain('%%EOF');
+  }
+  await doAct(server.address, tree, { kind: 'session', session: 's1', done: 'begun' });
+  const bare = (await get('report')).body.length;
+  const act = { id: 'p1', on: TODAY, kind: 'photo', photo: 'p1' };
+  await fetch(server.address + paths.photos(tree, act, 'a.jpg'), { method: 'POST', headers: { 'Content-Type': 'image/jpeg' }, body: new Uint8Array(picture) });
+  expect((await get('report')).body.includes('/Subtype /Image')).toBe(true);
+  expect((await get('report')).body.length).toBeGreaterThan(bare);
+  expect((await get('invoice')).status).toBe(404);
+  expect((await fetch(server.address + paths.paper('nobody', 'report'))).status).toBe(404);
+});
+
+test('the pace of the yard comes from timed steps of all trees; what was taken back, left out or left lying does not count', async () => {
+  const worked = (step: string, own: object) =>
+    doAct(server.address, tree, { kind: 'worked', session: 's1', step, answer: 'done', reckoned: 10, minutes: 20, did: [], ...own } as never);
+  await worked('wire:a', {});
+  await worked('wire:b', { answer: 'skipped' });
+  await worked('wire:c', { minutes: 300 });
+  expect((await ask(server.address, 'GET', paths.pace)).body).toEqual({ wire: { cases: 1, reckoned: 10, took: 20 } });
+  await worked('place:a', {});
+  await doStep(server.address, tree, 'undo');
+  expect((await ask(server.address, 'GET', paths.pace)).body).toEqual({ wire: { cases: 1, reckoned: 10, took: 20 } });
+});
+
+test('names of people are kept once each; what is no name is refused', async () => {
+  const put = (people: unknown) => ask(server.address, 'PUT', paths.people, { people });
+  expect((await put(['Ash', ' Ash ', '', 'Robin'])).body).toEqual(['Ash', 'Robin']);
+  expect((await ask(server.address, 'GET', paths.people)).body).toEqual(['Ash', 'Robin']);
+  expect((await put(['x'.repeat(81)])).status).toBe(400);
+  expect((await put('Ash')).status).toBe(400);
+  expect((await ask(server.address, 'GET', paths.people)).body).toEqual(['Ash', 'Robin']);
+});
+
+test('no name leads out of a studio’s file, and no bytes but a picture’s own are taken for one', async () => {
+  const part = fc.constantFrom('..', '.', '', 'trees', 'photos', 'a', 'a.ustle.json', 'a.full.jpg', '..\\a.full.jpg', 'a/../b.full.jpg', 'studio.json', 'C:');
+  fc.assert(
+    fc.property(fc.array(part, { minLength: 1, maxLength: 5 }), (parts) => {
+      const name = parts.join('/');
+      const entry = entryOf(name);
+      if (entry === null) return;
+      expect(name).toMatch(/^(studio\.json|trees\/[A-Za-z0-9._-]+\.(ustle|acts)\.json|photos\/[A-Za-z0-9_-]+\.(full|small)\.jpg)$/);
+      expect(name.split('/')).not.toContain('..');
+    }),
+    { numRuns: 2000 },
+  );
+  expect(entryOf('photos/../x.full.jpg')).toBeNull();
+  expect(entryOf('photos/p-1.small.jpg')).toEqual({ kind: 'photo', id: 'p-1', size: 'small' });
+  fc.assert(
+    fc.property(fc.uint8Array({ maxLength: 40 }), (bytes) => {
+      const [a, b, c] = bytes;
+      if (formatOf(Buffer.from(bytes)) === 'jpeg') expect([a, b, c]).toEqual([0xff, 0xd8, 0xff]);
+    }),
+  );
+  for (const format of ['jpeg', 'png', 'webp'] as const) {
+    const picture = await sharp({ create: { width: 8, height: 8, channels: 3, background: '#456' } })
+      .toFormat(format)
+      .toBuffer();
+    expect([formatOf(picture), isPolyglot(picture)]).toEqual([format, false]);
+    expect(formatOf(picture.subarray(1))).toBeNull();
+    expect(isPolyglot(Buffer.concat([picture, Buffer.from('%PDF-1.7')]))).toBe(true);
+  }
+});
