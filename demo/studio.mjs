@@ -191,6 +191,8 @@ const levanterPosed = (cypress, today) => {
 };
 
 /** The redwoods: two low branches held by ties to the rim beneath them for three years, looked at since, one bark touched under its cushion. */
+const inOrder = (lines) => [...lines].sort((a, b) => (a.on < b.on ? -1 : a.on > b.on ? 1 : 0));
+
 /** A past session of work: its steps with the minutes that they were reckoned at and that they took. */
 const sessionOf = (session, day, by, steps) => [
   { on: isoOf(day), kind: 'session', session, done: 'begun', by, hours: 3 },
@@ -219,7 +221,7 @@ const perseveranceTied = (clump, today) => {
   const taut = planTree(tied(ties), today, { fronts: false }).guys.map(({ from, to }) => Math.round(distance(from, to)));
   return {
     ...tied(ties),
-    record: [
+    record: inOrder([
       ...ties.map((of, i) => line(since, of, { done: 'placed', twists: 6, tension: [62, 45][i], cameDeg: [12, 10][i] })),
       ...ties.map((of, i) => line(since + 14, of, { done: 'twisted', twists: 4, tension: [85, 60][i], cameDeg: [22, 17][i], length: taut[i] })),
       line(today - 60, ties[0], { done: 'looked', bark: 'clear' }),
@@ -244,7 +246,7 @@ const perseveranceTied = (clump, today) => {
         from: `${Number(isoOf(today).slice(0, 4)) + 1}-03-05`,
         text: 'A wider pot, and the left stem a little higher.',
       },
-    ],
+    ]),
   };
 };
 
