@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { WalkStop } from '@ustle/contract';
 import { LINE_FIELDS, MARK_STAGES, type MarkStage } from '@ustle/core';
+import { AddPhoto } from '../photos/AddPhoto';
 import { NumberField } from '../shared/NumberField';
 import { Caution, Quiet } from '../shared/parts';
 import { sayDate } from '../shared/say';
@@ -16,7 +17,7 @@ const SAID: Record<MarkStage, string> = {
 };
 
 /** One thing to look at: what it is, what to expect of it, and answers that a thumb finds. */
-export function StopCard({ stop, onAnswer, onSkip }: { stop: WalkStop; onAnswer: (answers: Answer[]) => void; onSkip: () => void }) {
+export function StopCard({ stop, on, onAnswer, onSkip }: { stop: WalkStop; on: string; onAnswer: (answers: Answer[]) => void; onSkip: () => void }) {
   const [off, setOff] = useState(false);
   const [pieces, setPieces] = useState<number | null>(null);
   const [missing, setMissing] = useState<number | null>(0);
@@ -107,13 +108,14 @@ export function StopCard({ stop, onAnswer, onSkip }: { stop: WalkStop; onAnswer:
         </div>
       )}
       <details className="border-t border-rule pt-2">
-        <summary className="min-h-11 cursor-pointer content-center">Thickness, a note</summary>
+        <summary className="min-h-11 cursor-pointer content-center">Thickness, a note, a photo</summary>
         <div className="space-y-3 py-2">
           <NumberField label="Thickness at the shoulder" rule={LINE_FIELDS.measured.d} value={d} onValue={setD} open />
           <label className="block">
             <span className="mb-1 block text-quiet">Note, goes with your answer</span>
             <input className="input w-full bg-sheet" value={note} maxLength={1000} onChange={(event) => setNote(event.target.value)} />
           </label>
+          <AddPhoto tree={stop.tree} today={on} of={{ branch }} />
         </div>
       </details>
       <button type="button" className="btn btn-ghost min-h-12 w-full" onClick={onSkip}>

@@ -122,7 +122,7 @@ export function WalkPage() {
         ) : stop ? (
           <>
             {view.benches.length > 0 && <p className="text-quiet">{benchName(stop.bench)}</p>}
-            <StopCard key={keyOf(stop)} stop={stop} onAnswer={(answers) => give(answers, stop)} onSkip={() => go(following(stop, [stop]))} />
+            <StopCard on={view.on} key={keyOf(stop)} stop={stop} onAnswer={(answers) => give(answers, stop)} onSkip={() => go(following(stop, [stop]))} />
             {onBench.length > 1 && (
               <button type="button" className="btn btn-outline mt-4 min-h-14 w-full border-moss text-lg" onClick={() => give(clearAll(onBench), stop)}>
                 All {onBench.length} here are clear
