@@ -11,6 +11,13 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
+/** A session's step at hand; begun where none is open yet. */
+async function atAStep(page: Page): Promise<void> {
+  await page.waitForFunction(() => document.querySelector('article[aria-label]') ?? document.querySelector('ol[aria-label="Its steps"]'));
+  if (!(await page.$('article[aria-label]'))) await press(page, 'Begin the session');
+  await page.waitForSelector('article[aria-label]');
+}
+
 /** Every view: its address, of which tree, and what is opened on it. */
 const VIEWS: [name: string, tree: string | null, path: string, opened?: (page: Page) => Promise<void>][] = [
   ['bench', null, '/bench'],
@@ -36,7 +43,7 @@ const VIEWS: [name: string, tree: string | null, path: string, opened?: (page: P
   ['guy', 'Lantern', '/guy'],
   ['a tie', 'Perseverance', '/guy', async (page) => (await page.waitForSelector('[data-guy]'))!.evaluate((row) => (row as HTMLElement).click())],
   ['work to begin', 'Lantern', '/work'],
-  ['work', 'Levanter', '/work', async (page) => (await press(page, 'Begin the session'), void (await page.waitForSelector('article[aria-label]')))],
+  ['work', 'Levanter', '/work', atAStep],
   ['record', 'Perseverance', '/record', (page) => press(page, 'lay it over the tree')],
   ['proposal', 'Gannet', '/proposal'],
   ['report', 'Perseverance', '/report'],

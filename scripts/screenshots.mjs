@@ -91,7 +91,7 @@ for (const [name, path, viewport, theme = 'paper', key] of VIEWS) {
   await page.evaluateOnNewDocument((t) => localStorage.setItem('ustle-theme', t), theme);
   await page.goto(address + path, { waitUntil: 'load' });
   await page.waitForSelector(
-    path.endsWith('/pieces') ? 'ol svg' : path.startsWith('/tree') ? '[data-ready="1"]' : 'main li, main section, [aria-label="Lanes"] a',
+    path.endsWith('/proposal') ? 'main dl' : path.startsWith('/tree') ? '[data-ready="1"]' : 'main li, main section, [aria-label="Lanes"] a',
   );
   await page.waitForFunction(() => !document.querySelector('.animate-pulse'));
   if (key) await page.keyboard.press(key);
