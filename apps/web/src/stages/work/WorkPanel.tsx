@@ -98,17 +98,17 @@ export function WorkPanel() {
       <PanelHead
         title="Work"
         aside={
-          <span className="flex gap-4">
-            <Link className="underline" to={`/tree/${stored.id}/record`}>
+          <nav aria-label="Papers" className="flex items-center gap-4">
+            <Link className="inline-flex items-center underline" to={`/tree/${stored.id}/record`}>
               Record
             </Link>
-            <Link className="underline" to={`/tree/${stored.id}/proposal`}>
+            <Link className="inline-flex items-center underline" to={`/tree/${stored.id}/proposal`}>
               Proposal
             </Link>
-            <Link className="underline" to={`/tree/${stored.id}/sheet`}>
+            <Link className="inline-flex items-center underline" to={`/tree/${stored.id}/sheet`}>
               On paper
             </Link>
-          </span>
+          </nav>
         }
       />
       {now ? <Session /> : <Begin />}
