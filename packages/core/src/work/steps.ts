@@ -1,36 +1,13 @@
-import { dayOf, isoOf, sayDay } from '../units/index.js';
-import { DEVICE_WORDS } from '../guy/index.js';
-import type { PlanBend, PlanDocument, PlanGuy, PlanPose, PlanRun } from '../plan/index.js';
+import { dayOf, isoOf } from '../units/index.js';
+import type { PlanDocument, PlanRun } from '../plan/index.js';
 import { cutList } from '../removal/index.js';
-import { bendingOf, coilsOn, cutsOf, guysOn, namesOf, placeTree, sayBranches, slope, standing, type Names, type PlacedTree, type Tree } from '../tree/index.js';
+import { coilsOn, cutsOf, namesOf, placeTree, sayBranches, slope, type PlacedTree, type Tree } from '../tree/index.js';
+import { posedSteps, withRests } from './bend-steps.js';
+import { MINUTES, type Bench, type Draft } from './draft.js';
 import { mindingOf } from './minding.js';
 import { paceFor, type Pace } from './pace.js';
 import type { WorkStep, StepKind } from './step.js';
-
-/** Minutes of a step before anything is known of its artist's own: rules of ours. docs: Hours. */
-const MINUTES = {
-  clear: (branches: number): number => 5 + 0.5 * branches,
-  cut: (widthMm: number): number => 2 + 0.15 * widthMm,
-  jin: (widthMm: number): number => 10 + widthMm,
-  /** Cutting and anchoring it, each turn of it, and its thickness in the hand. */
-  wire: (turns: number, size: number, strands: number): number => 4 + strands * turns * (0.5 + 0.15 * size),
-  bend: (diameter: number): number => 2 + 0.4 * diameter,
-  guy: 15,
-  device: 25,
-  place: 2,
-};
-
-type Draft = Omit<WorkStep, 'mind' | 'danger' | 'minutes' | 'as' | 'rest' | 'did' | 'branches'> &
-  Partial<Pick<WorkStep, 'as' | 'rest' | 'did' | 'branches'>> & { rule: number };
-
-interface Bench {
-  tree: Tree;
-  placed: PlacedTree;
-  plan: PlanDocument;
-  onDay: number;
-  on: string;
-  names: Names;
-}
+import { deviceSteps, guyStep, twistStep } from './tie-steps.js';
 
 const sizeOf = ({ size, metal, strands }: Pick<PlanRun, 'size' | 'metal' | 'strands'>): string =>
   `${size.toFixed(1)} mm ${metal}${strands > 1 ? `, ${strands} side by side` : ''}`;
@@ -38,13 +15,15 @@ const branchesOf = (run: PlanRun): string[] => run.branches.map((b) => b.branch)
 const THUMB = { over: 'over the shoulder', under: 'from beneath the shoulder' } as const;
 const HAND = { cw: 'clockwise', ccw: 'counter-clockwise' } as const;
 
-function cutSteps({ placed, names, on }: Bench): Draft[] {
+function cutSteps({ tree, placed, names, on }: Bench): Draft[] {
   return cutList(placed, 1).flatMap((item): Draft[] => {
     const wood = placed.byId.get(item.branch)!;
-    const jin = item.act === 'stub' && !item.what.includes('tie');
+    const decision = tree.plan.decisions.find((d) => d.branch === item.branch)!;
+    const jin = decision.act === 'stub' && decision.stub !== 'anchor';
     const cut: Draft = {
       key: `cut:${item.branch}`,
-      as: item.what,
+      // What it is asked for, not how it is said: names by place change with every cut.
+      as: [decision.act, 'length' in decision ? (decision.length ?? '') : ''].join(' ').trim(),
       kind: 'cut',
       branches: [item.branch, ...item.along],
       title: `Cut ${item.tag}: ${names(item.branch)}`,
@@ -114,234 +93,6 @@ function wireSteps({ plan, names, on, tree, onDay }: Bench): Draft[] {
         },
       ],
     };
-  });
-}
-
-/** Thinner wood (mm) is bent in one go, with care. */
-const THIN_MM = 5;
-/** The bend of a pose that asks most of its wood. */
-const gravest = (pose: PlanPose): PlanBend | undefined => [...pose.bends].sort((a, b) => b.risk - a.risk)[0];
-/** A bend that is a step of its own; what is thin is bent as it is placed, however sharply. */
-const isHard = (bend: PlanBend): boolean =>
-  bend.band !== 'no' && (bend.band !== 'calm' || (bend.stages ?? 1) > 1) && (bend.diameter >= THIN_MM || bend.dates.length > 0);
-/** What an artist's own pose asks for; a proposed one may move a little with whatever else is done. */
-const asked = (pose: PlanPose): string => (pose.from === 'plan' ? `${Math.round(pose.bearing)}/${Math.round(pose.elevation)}` : '');
-
-const WRAPPED: Record<string, string> = {
-  none: '',
-  raffia: 'Wrapped with wet raffia.',
-  parallel: 'With parallel wires along it.',
-  both: 'Wrapped with wet raffia, parallel wires along it.',
-};
-
-function bendSteps(
-  { names, on, onDay }: Bench,
-  branch: string,
-  bend: PlanBend,
-  pose: { done: number; next: string | null; as: string; told: string[] },
-): Draft[] {
-  const stages = bend.stages ?? 0;
-  const hand = bend.handDeg ?? bend.angle;
-  const overDays = bend.dates.length > 0;
-  const last = overDays ? pose.done + 1 : stages;
-  const due = pose.next === null || dayOf(pose.next) <= onDay;
-  if (!due) return [];
-  return Array.from({ length: Math.max(0, Math.min(stages, last) - pose.done) }, (_, i): Draft => {
-    const stage = pose.done + 1 + i;
-    const to = Math.round((hand * stage) / stages);
-    return {
-      key: `bend:${branch}:${stage}`,
-      as: pose.as,
-      kind: 'bend',
-      branches: [branch],
-      title: `Bend ${names(branch)}${stages > 1 ? `, stage ${stage} of ${stages}` : ''}`,
-      what: [
-        `To ${to}° by hand, spread over ${bend.length.toFixed(0)} mm from ${bend.at.toFixed(0)} mm on${stage === stages && bend.settlesDeg !== null ? `; it settles at about ${bend.settlesDeg.toFixed(0)}°` : ''}.`,
-        ...(WRAPPED[bend.protection] ? [WRAPPED[bend.protection]!] : []),
-        ...(overDays && bend.dates[1] ? [`Then ${bend.rest} of rest: the next stage from ${sayDay(dayOf(bend.dates[1]!))} on.`] : []),
-        ...pose.told,
-      ],
-      rest: !overDays && stage > 1 ? bend.restMinutes : 0,
-      rule: MINUTES.bend(bend.diameter),
-      did: [
-        {
-          kind: 'bent',
-          on,
-          branch,
-          at: bend.at,
-          stage,
-          bentDeg: to,
-          targetDeg: bend.angle,
-          over: Math.round(bend.length),
-          sound: 'none',
-          crack: 'none',
-          ...(overDays && bend.dates[1] ? { next: bend.dates[1] } : {}),
-        },
-      ],
-    };
-  });
-}
-
-/** Whether a branch's wire or tie is on and waits for the branch to be bent or placed as is asked for. */
-function awaitsBending(tree: Tree, onDay: number): (branch: string, as: string) => boolean {
-  const coils = new Map(coilsOn(tree, onDay).map((c) => [c.branch, c]));
-  const ties = new Map(guysOn(tree, onDay).map((g) => [g.branch, g]));
-  const steps = standing(tree.record).flatMap((l) => (l.kind === 'worked' ? [l] : []));
-  return (branch, as) => {
-    const [coil, tie] = [coils.get(branch), ties.get(branch)];
-    const from = coil?.since ?? tie?.since;
-    if (from === undefined) return false;
-    const since = steps.filter((l) => dayOf(l.on) >= from);
-    const put = since.some(({ step }) =>
-      step.startsWith('wire:') ? step.slice('wire:'.length).split('+').includes(branch) : step.startsWith(`guy:${branch}:`),
-    );
-    const placed = since.some((l) => l.step === `place:${branch}` && (l.as ?? '') === as);
-    return (coil && coil.bentDeg === null) || (put && !placed);
-  };
-}
-
-/** A branch brought to its pose; what is too thin for a step of its own is bent with it. */
-function placeStep({ names, on }: Bench, pose: PlanPose, main: PlanBend | undefined): Draft {
-  const { branch, elevation, bearing, reach } = pose;
-  const own = main && !isHard(main) ? main : null;
-  const hand = (b: PlanBend): number => Math.round(b.handDeg ?? b.angle);
-  const rest = pose.bends.filter((b) => b !== main).map((b) => `${hand(b)}° at ${b.at.toFixed(0)} mm`);
-  return {
-    key: `place:${branch}`,
-    as: asked(pose),
-    kind: 'place',
-    branches: [branch],
-    title: `Place ${names(branch)}`,
-    what: [
-      `Its tip goes to ${Math.abs(elevation).toFixed(0)}° ${elevation < 0 ? 'below' : 'above'} level, towards ${bearing.toFixed(0)}°, ${reach.toFixed(0)} mm from its shoulder.`,
-      ...(own ? [`${own.kind === 'drop' ? 'From its shoulder' : 'First'} ${hand(own)}° by hand over ${own.length.toFixed(0)} mm.`] : []),
-      ...(rest.length ? [`On its way ${rest.join(', ')}.`] : []),
-    ],
-    rule: MINUTES.place + pose.bends.length,
-    did: own ? [{ kind: 'bent', on, branch, at: own.at, bentDeg: hand(own), targetDeg: own.angle, over: Math.round(own.length) }] : [],
-  };
-}
-
-/** Bends and placing of branches that are wired or tied in this session, or whose wire is on and waits for it; from the lowest up. */
-function posedSteps(bench: Bench, worked: ReadonlySet<string>): { bends: Draft[]; places: Draft[] } {
-  const { plan, placed, on, tree, onDay } = bench;
-  const awaits = awaitsBending(tree, onDay);
-  const isAsked = (branch: string, as = ''): boolean => worked.has(branch) || awaits(branch, as);
-  const height = (id: string): number => placed.byId.get(id)?.line.points[0]![2] ?? 0;
-  const bends: Draft[] = [];
-  const places: Draft[] = [];
-  const trunk = plan.trunk?.bends[0];
-  if (trunk && isAsked('trunk')) {
-    const planned: PlanBend = { ...trunk, rest: '', restMinutes: 20, dates: [], handDeg: null, settlesDeg: null, spreadDeg: null };
-    const done = bendingOf(tree, onDay).get('trunk')?.stages ?? 0;
-    bends.push(...bendSteps(bench, 'trunk', planned, { done, next: null, as: '', told: [] }));
-  }
-  for (const pose of plan.poses.filter((p) => isAsked(p.branch, asked(p))).sort((a, b) => height(a.branch) - height(b.branch))) {
-    const { done, next, told } = pose.bending ?? { done: 0, next: null, told: [] };
-    const cracked = pose.bending !== null && next === null;
-    if (cracked) continue;
-    const main = gravest(pose);
-    const hard = main && isHard(main) ? main : null;
-    if (hard) bends.push(...bendSteps(bench, pose.branch, hard, { done, next, as: asked(pose), told }));
-    // What is bent over days is placed with its last stage.
-    if (!hard || (hard.dates.length <= 1 && (next ?? '') <= on)) places.push(placeStep(bench, pose, main));
-  }
-  // One stage of every branch before the next of any: the others' work is the rest.
-  const stageOf = (d: Draft): number => Number(d.key.slice(d.key.lastIndexOf(':') + 1));
-  return {
-    bends: bends
-      .map((d, i) => ({ d, i }))
-      .sort((a, b) => stageOf(a.d) - stageOf(b.d) || a.i - b.i)
-      .map(({ d }) => d),
-    places,
-  };
-}
-
-/** Rest that is left of a bend's once the steps between it and its stage before have taken their time. */
-function withRests(steps: readonly WorkStep[]): WorkStep[] {
-  return steps.map((step, i) => {
-    if (!step.rest) return step;
-    const before = steps.findIndex((s) => s.kind === 'bend' && s.branches[0] === step.branches[0]);
-    if (before < 0 || before >= i) return step;
-    const between = steps.slice(before + 1, i).reduce((sum, s) => sum + s.minutes, 0);
-    return { ...step, rest: Math.max(0, step.rest - between) };
-  });
-}
-
-function guyStep({ names, on }: Bench, guy: PlanGuy): Draft[] {
-  if (guy.stages === null) return [];
-  const first = guy.stages > 1 ? Math.max(1, Math.round(guy.windlassTurns / guy.stages)) : Math.round(guy.windlassTurns);
-  return [
-    {
-      key: `guy:${guy.branch}:${Math.round(guy.at)}`,
-      kind: 'guy',
-      branches: [guy.branch],
-      title: `Tie ${names(guy.branch)}`,
-      what: [
-        `${guy.wire.toFixed(1)} mm copper, doubled${guy.rounds > 1 ? `, laid ${guy.rounds} times` : ''}: ${guy.wireLength.toFixed(0)} mm. At ${guy.at.toFixed(0)} mm of the branch, ${guy.cushion.kind} of ${guy.cushion.width.toFixed(0)} mm under it.`,
-        `To the ${guy.anchor.kind.replace('-', ' ')}. Draw ${guy.byHand.toFixed(0)} mm in by hand, then ${first} twists today${guy.stages > 1 ? ` of ${guy.windlassTurns.toFixed(0)}, in ${guy.stages} stages, ${guy.rest} between them` : ''}: about ${guy.tension.toFixed(0)} N when it is done.`,
-        ...guy.checks.filter((c) => !c.ok).map((c) => c.said),
-      ],
-      rule: MINUTES.guy,
-      of: guy.id,
-      did: [
-        {
-          kind: 'tie',
-          on,
-          ...(guy.fixed ? { guy: guy.id } : {}),
-          branch: guy.branch,
-          at: guy.at,
-          anchor: guy.anchor,
-          wire: guy.wire,
-          cushion: guy.cushion,
-          twists: first,
-          tension: Math.round(guy.tension),
-          length: Math.round(guy.length - guy.shortening),
-        },
-      ],
-    },
-  ];
-}
-
-/** A tie that stands between two stages, on the day of the next. */
-function twistStep({ names, on, onDay }: Bench, guy: PlanGuy): Draft[] {
-  const left = guy.windlassTurns - guy.on!.twists;
-  if (guy.stages === null || guy.stages < 2 || left < 0.5 || !guy.dates[0] || dayOf(guy.dates[0]) > onDay) return [];
-  const twists = Math.max(1, Math.min(Math.round(left), Math.round(guy.windlassTurns / guy.stages)));
-  return [
-    {
-      key: `guy:${guy.branch}:${Math.round(guy.at)}:${Math.round(guy.on!.twists)}`,
-      kind: 'guy',
-      branches: [guy.branch],
-      title: `Twist the tie of ${names(guy.branch)} on`,
-      what: [`${twists} twists today; ${guy.on!.twists.toFixed(0)} are in it, of ${guy.windlassTurns.toFixed(0)}. Look at its cushion.`],
-      rule: MINUTES.guy / 3,
-      of: guy.id,
-      did: [{ kind: 'guyed', on, branch: guy.branch, guy: guy.id, done: 'twisted', twists }],
-    },
-  ];
-}
-
-function deviceSteps({ plan, names, on }: Bench): Draft[] {
-  return plan.devices.flatMap((d): Draft[] => {
-    if ('fault' in d || d.on || d.stages === null) return [];
-    const turns = d.turns === null ? null : Math.max(1, Math.round(d.turns / (d.stages ?? 1)));
-    return [
-      {
-        key: `device:${d.id}`,
-        kind: 'device',
-        branches: [d.device.branch, ...(d.device.other ? [d.device.other.branch] : [])],
-        title: `Set the ${DEVICE_WORDS[d.device.kind].name} on ${names(d.device.branch)}`,
-        what: [
-          d.does,
-          `${d.length.toFixed(0)} mm long when it has done its work, about ${d.force.toFixed(0)} N${turns ? `; ${turns} turns today` : ''}.`,
-          d.marks,
-        ],
-        rule: MINUTES.device,
-        of: d.id,
-        did: [{ kind: 'set-up', on, device: d.id, tension: Math.round(d.force), ...(turns ? { twists: turns } : {}) }],
-      },
-    ];
   });
 }
 

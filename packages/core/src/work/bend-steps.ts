@@ -1,0 +1,156 @@
+import { dayOf, sayDay } from '../units/index.js';
+import type { PlanBend, PlanPose } from '../plan/index.js';
+import { bendingOf, coilsOn, guysOn, standing, type Tree } from '../tree/index.js';
+import { MINUTES, type Bench, type Draft } from './draft.js';
+import type { WorkStep } from './step.js';
+
+/** Thinner wood (mm) is bent in one go, with care. */
+const THIN_MM = 5;
+/** The bend of a pose that asks most of its wood. */
+const gravest = (pose: PlanPose): PlanBend | undefined => [...pose.bends].sort((a, b) => b.risk - a.risk)[0];
+/** A bend that is a step of its own; what is thin is bent as it is placed, however sharply. */
+const isHard = (bend: PlanBend): boolean =>
+  bend.band !== 'no' && (bend.band !== 'calm' || (bend.stages ?? 1) > 1) && (bend.diameter >= THIN_MM || bend.dates.length > 0);
+/** What an artist's own pose asks for; a proposed one may move a little with whatever else is done. */
+const asked = (pose: PlanPose): string => (pose.from === 'plan' ? `${Math.round(pose.bearing)}/${Math.round(pose.elevation)}` : '');
+
+const WRAPPED: Record<string, string> = {
+  none: '',
+  raffia: 'Wrapped with wet raffia.',
+  parallel: 'With parallel wires along it.',
+  both: 'Wrapped with wet raffia, parallel wires along it.',
+};
+
+function bendSteps(
+  { names, on, onDay }: Bench,
+  branch: string,
+  bend: PlanBend,
+  pose: { done: number; next: string | null; as: string; told: string[] },
+): Draft[] {
+  const stages = bend.stages ?? 0;
+  const hand = bend.handDeg ?? bend.angle;
+  const overDays = bend.dates.length > 0;
+  const last = overDays ? pose.done + 1 : stages;
+  const due = pose.next === null || dayOf(pose.next) <= onDay;
+  if (!due) return [];
+  return Array.from({ length: Math.max(0, Math.min(stages, last) - pose.done) }, (_, i): Draft => {
+    const stage = pose.done + 1 + i;
+    const to = Math.round((hand * stage) / stages);
+    return {
+      key: `bend:${branch}:${stage}`,
+      as: pose.as,
+      kind: 'bend',
+      branches: [branch],
+      title: `Bend ${names(branch)}${stages > 1 ? `, stage ${stage} of ${stages}` : ''}`,
+      what: [
+        `To ${to}° by hand, spread over ${bend.length.toFixed(0)} mm from ${bend.at.toFixed(0)} mm on${stage === stages && bend.settlesDeg !== null ? `; it settles at about ${bend.settlesDeg.toFixed(0)}°` : ''}.`,
+        ...(WRAPPED[bend.protection] ? [WRAPPED[bend.protection]!] : []),
+        ...(overDays && bend.dates[1] ? [`Then ${bend.rest} of rest: the next stage from ${sayDay(dayOf(bend.dates[1]!))} on.`] : []),
+        ...pose.told,
+      ],
+      rest: !overDays && stage > 1 ? bend.restMinutes : 0,
+      rule: MINUTES.bend(bend.diameter),
+      did: [
+        {
+          kind: 'bent',
+          on,
+          branch,
+          at: bend.at,
+          stage,
+          bentDeg: to,
+          targetDeg: bend.angle,
+          over: Math.round(bend.length),
+          sound: 'none',
+          crack: 'none',
+          ...(overDays && bend.dates[1] ? { next: bend.dates[1] } : {}),
+        },
+      ],
+    };
+  });
+}
+
+/** Whether a branch's wire or tie is on and waits for the branch to be bent or placed as is asked for. */
+function awaitsBending(tree: Tree, onDay: number): (branch: string, as: string) => boolean {
+  const coils = new Map(coilsOn(tree, onDay).map((c) => [c.branch, c]));
+  const ties = new Map(guysOn(tree, onDay).map((g) => [g.branch, g]));
+  const steps = standing(tree.record).flatMap((l) => (l.kind === 'worked' ? [l] : []));
+  return (branch, as) => {
+    const [coil, tie] = [coils.get(branch), ties.get(branch)];
+    const from = coil?.since ?? tie?.since;
+    if (from === undefined) return false;
+    const since = steps.filter((l) => dayOf(l.on) >= from);
+    const put = since.some(({ step }) =>
+      step.startsWith('wire:') ? step.slice('wire:'.length).split('+').includes(branch) : step.startsWith(`guy:${branch}:`),
+    );
+    const placed = since.some((l) => l.step === `place:${branch}` && (l.as ?? '') === as);
+    return (coil && coil.bentDeg === null) || (put && !placed);
+  };
+}
+
+/** A branch brought to its pose; what is too thin for a step of its own is bent with it. */
+function placeStep({ names, on }: Bench, pose: PlanPose, main: PlanBend | undefined): Draft {
+  const { branch, elevation, bearing, reach } = pose;
+  const own = main && !isHard(main) ? main : null;
+  const hand = (b: PlanBend): number => Math.round(b.handDeg ?? b.angle);
+  const rest = pose.bends.filter((b) => b !== main).map((b) => `${hand(b)}° at ${b.at.toFixed(0)} mm`);
+  return {
+    key: `place:${branch}`,
+    as: asked(pose),
+    kind: 'place',
+    branches: [branch],
+    title: `Place ${names(branch)}`,
+    what: [
+      `Its tip goes to ${Math.abs(elevation).toFixed(0)}° ${elevation < 0 ? 'below' : 'above'} level, towards ${bearing.toFixed(0)}°, ${reach.toFixed(0)} mm from its shoulder.`,
+      ...(own ? [`${own.kind === 'drop' ? 'From its shoulder' : 'First'} ${hand(own)}° by hand over ${own.length.toFixed(0)} mm.`] : []),
+      ...(rest.length ? [`On its way ${rest.join(', ')}.`] : []),
+    ],
+    rule: MINUTES.place + pose.bends.length,
+    did: own ? [{ kind: 'bent', on, branch, at: own.at, bentDeg: hand(own), targetDeg: own.angle, over: Math.round(own.length) }] : [],
+  };
+}
+
+/** Bends and placing of branches that are wired or tied in this session, or whose wire is on and waits for it; from the lowest up. */
+export function posedSteps(bench: Bench, worked: ReadonlySet<string>): { bends: Draft[]; places: Draft[] } {
+  const { plan, placed, on, tree, onDay } = bench;
+  const awaits = awaitsBending(tree, onDay);
+  const isAsked = (branch: string, as = ''): boolean => worked.has(branch) || awaits(branch, as);
+  const height = (id: string): number => placed.byId.get(id)?.line.points[0]![2] ?? 0;
+  const bends: Draft[] = [];
+  const places: Draft[] = [];
+  const trunk = plan.trunk?.bends[0];
+  if (trunk && isAsked('trunk')) {
+    const planned: PlanBend = { ...trunk, rest: '', restMinutes: 20, dates: [], handDeg: null, settlesDeg: null, spreadDeg: null };
+    const done = bendingOf(tree, onDay).get('trunk')?.stages ?? 0;
+    bends.push(...bendSteps(bench, 'trunk', planned, { done, next: null, as: '', told: [] }));
+  }
+  for (const pose of plan.poses.filter((p) => isAsked(p.branch, asked(p))).sort((a, b) => height(a.branch) - height(b.branch))) {
+    const { done, next, told } = pose.bending ?? { done: 0, next: null, told: [] };
+    const cracked = pose.bending !== null && next === null;
+    if (cracked) continue;
+    const main = gravest(pose);
+    const hard = main && isHard(main) ? main : null;
+    if (hard) bends.push(...bendSteps(bench, pose.branch, hard, { done, next, as: asked(pose), told }));
+    // What is bent over days is placed with its last stage.
+    if (!hard || (hard.dates.length <= 1 && (next ?? '') <= on)) places.push(placeStep(bench, pose, main));
+  }
+  // One stage of every branch before the next of any: the others' work is the rest.
+  const stageOf = (d: Draft): number => Number(d.key.slice(d.key.lastIndexOf(':') + 1));
+  return {
+    bends: bends
+      .map((d, i) => ({ d, i }))
+      .sort((a, b) => stageOf(a.d) - stageOf(b.d) || a.i - b.i)
+      .map(({ d }) => d),
+    places,
+  };
+}
+
+/** Rest that is left of a bend's once the steps between it and its stage before have taken their time. */
+export function withRests(steps: readonly WorkStep[]): WorkStep[] {
+  return steps.map((step, i) => {
+    if (!step.rest) return step;
+    const before = steps.findIndex((s) => s.kind === 'bend' && s.branches[0] === step.branches[0]);
+    if (before < 0 || before >= i) return step;
+    const between = steps.slice(before + 1, i).reduce((sum, s) => sum + s.minutes, 0);
+    return { ...step, rest: Math.max(0, step.rest - between) };
+  });
+}
