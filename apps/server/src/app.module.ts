@@ -13,6 +13,7 @@ import { MailService } from './mail/mail.service.js';
 import { PapersController } from './papers/papers.controller.js';
 import { PhotosController } from './photos/photos.controller.js';
 import { ComputeService } from './plans/compute.service.js';
+import { PiecesService } from './rack/pieces.service.js';
 import { RackController } from './rack/rack.controller.js';
 import { RackService } from './rack/rack.service.js';
 import { StoreModule } from './store/store.module.js';
@@ -46,7 +47,7 @@ class TreesModule {}
 @Module({ imports: [TreesModule], controllers: [ActsController, PhotosController] })
 class ActsModule {}
 
-@Module({ imports: [TreesModule, ComputeModule], providers: [WorkService], controllers: [WorkController, PapersController] })
+@Module({ imports: [TreesModule, ComputeModule], providers: [WorkService], controllers: [WorkController], exports: [WorkService] })
 class WorkModule {}
 
 @Module({
@@ -56,10 +57,18 @@ class WorkModule {}
 })
 class BenchModule {}
 
-@Module({ imports: [TreesModule, ComputeModule], providers: [RackService], controllers: [RackController] })
+@Module({
+  imports: [TreesModule, ComputeModule],
+  providers: [RackService, PiecesService],
+  controllers: [RackController],
+  exports: [RackService, PiecesService],
+})
 class RackModule {}
 
-@Module({ controllers: [DevicesController] })
+@Module({ imports: [TreesModule, ComputeModule, RackModule, WorkModule], controllers: [PapersController] })
+class PapersModule {}
+
+@Module({ imports: [TreesModule], controllers: [DevicesController] })
 class DevicesModule {}
 
 @Module({ providers: [StudioService], controllers: [StudioController] })
@@ -68,5 +77,7 @@ class StudioModule {}
 @Module({ controllers: [YardController] })
 class YardModule {}
 
-@Module({ imports: [StoreModule, AccessModule, BenchModule, TreesModule, ActsModule, RackModule, WorkModule, StudioModule, DevicesModule, YardModule] })
+@Module({
+  imports: [StoreModule, AccessModule, BenchModule, TreesModule, ActsModule, RackModule, WorkModule, PapersModule, StudioModule, DevicesModule, YardModule],
+})
 export class AppModule {}

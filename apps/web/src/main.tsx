@@ -25,7 +25,7 @@ const router = createBrowserRouter([
       { path: 'rack', lazy: async () => ({ Component: (await import('./rack/RackPage')).RackPage }), errorElement: <ErrorPage /> },
       // The turntable brings three.js: only a tree's page waits for it.
       { path: 'tree/:id/cuts', lazy: async () => ({ Component: (await import('./stages/remove/CutListPage')).CutListPage }), errorElement: <ErrorPage /> },
-      { path: 'tree/:id/pieces', lazy: async () => ({ Component: (await import('./stages/wire/PiecesPage')).PiecesPage }), errorElement: <ErrorPage /> },
+      { path: 'tree/:id/pieces', lazy: async () => ({ Component: (await import('./papers/pages')).PiecesPage }), errorElement: <ErrorPage /> },
       { path: 'tree/:id/record', lazy: async () => ({ Component: (await import('./record/RecordPage')).RecordPage }), errorElement: <ErrorPage /> },
       { path: 'tree/:id/proposal', lazy: async () => ({ Component: (await import('./papers/pages')).ProposalPage }), errorElement: <ErrorPage /> },
       { path: 'tree/:id/report', lazy: async () => ({ Component: (await import('./papers/pages')).ReportPage }), errorElement: <ErrorPage /> },

@@ -1,8 +1,7 @@
-import { METALS, namesOf, rollLength, type Stock } from '@ustle/core';
+import { METALS, namesOf, rollLength, sayLength, sayRoute, saySize, sayStock, type Stock } from '@ustle/core';
 import { branch, tree } from '../../../packages/core/test/trees';
 import { sayAnchor } from '../src/stages/guy/words';
-import { sayRoute } from '../src/stages/wire/words';
-import { nearestSize, sayLength, saySize, sayStock, soldSizes } from '../src/shared/wire-words';
+import { nearestSize, soldSizes } from '../src/shared/wire-words';
 
 test('sizes as they are sold, each metal by its own, and the gauge with copper', () => {
   expect(saySize('copper', 2.05)).toMatch(/^2\.[01] mm, gauge 12$/);
@@ -18,9 +17,9 @@ test('sizes as they are sold, each metal by its own, and the gauge with copper',
 test('lengths and stock in words', () => {
   expect([sayLength(999.4), sayLength(1000), sayLength(41_260)]).toEqual(['999 mm', '1.0 m', '41.3 m']);
   const stock = { form: 'roll', origin: 'bought', since: '2026-03-12', left: 41_260 } as Stock;
-  expect(sayStock(stock)).toBe('The roll of 12 March 2026, 41.3 m left');
-  expect(sayStock({ ...stock, form: 'offcut', left: 640 })).toBe('An offcut of 640 mm');
-  expect(sayStock({ ...stock, form: 'offcut', origin: 'straightened', left: 640 })).toBe('A straightened piece of 640 mm');
+  expect(sayStock(stock)).toBe('the roll of 12 March 2026, 41.3 m left');
+  expect(sayStock({ ...stock, form: 'offcut', left: 640 })).toBe('an offcut of 640 mm');
+  expect(sayStock({ ...stock, form: 'offcut', origin: 'straightened', left: 640 })).toBe('a straightened piece of 640 mm');
 });
 
 test('what holds a piece, and what a tie is tied to, by the names of the tree', () => {

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import { RULES } from '@ustle/core';
+import { RULES, sayMetal } from '@ustle/core';
 import { numberFault, readNumber, sayNumber, type NumberRule } from '../src/shared/numbers';
 import { readDate } from '../src/shared/read-date';
-import { addDays, daysBetween, percent, sayDate, sayLong, sayMetal, sayShort, saySpan } from '../src/shared/say';
+import { addDays, daysBetween, percent, sayDate, sayLong, sayShort, saySpan } from '../src/shared/say';
 import { FATE_WORDS, sayRule, sayRuleFirst, wordOf } from '../src/stages/remove/fates';
 
 const isoDay = fc.date({ min: new Date('1990-01-01'), max: new Date('2080-01-01'), noInvalidDate: true }).map((d) => d.toISOString().slice(0, 10));
@@ -19,7 +19,7 @@ test('days are counted and said, over months and leap years', () => {
   expect(saySpan('2026-08-29', '2026-09-02')).toBe('29 August to 2 September 2026');
   expect(saySpan('2026-12-29', '2027-01-02')).toBe('29 December 2026 to 2 January 2027');
   expect([0, 0.0001, 0.0032, 0.012, 1].map(percent)).toEqual(['0%', '0%', '0.3%', '1%', '100%']);
-  expect([percent(0.456), sayMetal('copper', 2.59, 10), sayMetal('aluminium', 3.5, null)]).toEqual(['46%', '2.6 mm copper (gauge 10)', '3.5 mm aluminium']);
+  expect([percent(0.456), sayMetal('copper', 2.59), sayMetal('aluminium', 3.5)]).toEqual(['46%', '2.6 mm copper (gauge 10)', '3.5 mm aluminium']);
 });
 
 test('every fate has a key of its own, and every rule its words', () => {

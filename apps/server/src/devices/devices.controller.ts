@@ -1,8 +1,12 @@
-import { Body, Controller, Post, Sse, type MessageEvent } from '@nestjs/common';
+import { Body, Controller, Get, Param, Post, Query, Res, Sse, type MessageEvent } from '@nestjs/common';
 import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
 import { CaliperPressBody, ScalePressBody } from '@ustle/contract/bodies';
+import type { Response } from 'express';
 import { filter, map, type Observable } from 'rxjs';
 import { bodyOf } from '../api-docs.js';
+import { ProblemException } from '../problem.js';
+import { TreesService } from '../trees/trees.service.js';
+import { simulatedCamera } from './camera.js';
 import { readingOf, type LinePort } from './line-port.js';
 import { simulatedCaliper, simulatedScale } from './simulated.js';
 
@@ -18,6 +22,9 @@ const readingsOf = ({ lines }: LinePort): Observable<MessageEvent> =>
 export class DevicesController {
   private readonly caliper = simulatedCaliper();
   private readonly scale = simulatedScale();
+  private readonly camera = simulatedCamera();
+
+  constructor(private readonly trees: TreesService) {}
 
   @Sse('caliper')
   @ApiOperation({ summary: 'The readings of the caliper as they come, mm (server-sent events)' })
@@ -43,5 +50,20 @@ export class DevicesController {
   @ApiOperation({ summary: 'Lay something on the simulated scale' })
   weigh(@Body() { near }: ScalePressBody): void {
     this.scale.press(near);
+  }
+
+  @Get('camera/:tree')
+  @ApiOperation({
+    summary: 'Turn the table with a tree to a bearing (?bearing=0 to 359, degrees round its pot) and take its picture with the simulated camera; a JPEG file',
+  })
+  async picture(@Param('tree') id: string, @Query('bearing') asked: string | undefined, @Res() response: Response): Promise<void> {
+    const bearing = Number(asked ?? NaN);
+    if (!(bearing >= 0 && bearing < 360))
+      throw new ProblemException(400, { code: 'bearing', field: 'bearing', message: 'The bearing is from 0 to 359 degrees round the pot.' });
+    const { tree } = await this.trees.tree(id);
+    response
+      .setHeader('Cache-Control', 'no-store')
+      .type('image/jpeg')
+      .send(await this.camera.take(tree, bearing));
   }
 }

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import type { Paper, Section, Silhouette } from '@ustle/core';
+import { ON_PAPER, stripSvg, type Paper, type Section, type Silhouette } from '@ustle/core';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 
@@ -21,16 +21,17 @@ const MADDER = '#a03a34';
 const svgOf = ({ wood, foliage, pot }: Silhouette): string =>
   `<svg viewBox="-2 -2 104 116"><path d="${wood}" fill="#6e5844"/><path d="${foliage}" fill="#566e43" fill-opacity="0.75"/><path d="${pot}" fill="#8a5a44"/></svg>`;
 
+/** Two by two beside each other. */
+const inPairs = <T>(all: readonly T[]): T[][] => Array.from({ length: Math.ceil(all.length / 2) }, (_, i) => all.slice(2 * i, 2 * i + 2));
+
 /** A part of a paper as it is set. */
 function partOf(section: Section, photoFile: (id: string) => string | null): Content[] {
-  const { head, text = [], facts = [], list = [], ticks = [], pictures = [], photos = [], caution = [] } = section;
+  const { head, text = [], facts = [], list = [], ticks = [], pictures = [], photos = [], caution = [], drawing, pieces = [] } = section;
   const shown = photos.flatMap(({ photo, caption }) => {
     const path = photoFile(photo);
     return path ? [{ image: `data:image/jpeg;base64,${readFileSync(path).toString('base64')}`, caption }] : [];
   });
-  const pairs = Array.from({ length: Math.ceil(shown.length / 2) }, (_, i) => shown.slice(2 * i, 2 * i + 2));
-  return [
-    { text: head, style: 'head', headlineLevel: 1 },
+  const parts: Content[] = [
     ...caution.map((c): Content => ({ text: c, color: MADDER, margin: [0, 0, 0, 3] })),
     ...(pictures.length
       ? [
@@ -46,6 +47,7 @@ function partOf(section: Section, photoFile: (id: string) => string | null): Con
           } as Content,
         ]
       : []),
+    ...(drawing ? [{ svg: drawing, font: 'Read', fit: [440, 440], margin: [0, 2, 0, 6] } as Content] : []),
     ...text.map((t): Content => ({ text: t, margin: [0, 0, 0, 4] })),
     ...facts.map(([name, value]): Content => ({
       columns: [
@@ -54,7 +56,7 @@ function partOf(section: Section, photoFile: (id: string) => string | null): Con
       ],
       margin: [0, 0, 0, 3],
     })),
-    ...(list.length ? [{ ul: list, margin: [0, 0, 0, 4] } as Content] : []),
+    ...list.map((l): Content => ({ ul: [l], margin: [0, 0, 0, 2] })),
     ...ticks.map((t): Content => ({
       columns: [
         { canvas: [{ type: 'rect', x: 0, y: 2, w: 10, h: 10, lineColor: INK }], width: 18 },
@@ -63,7 +65,7 @@ function partOf(section: Section, photoFile: (id: string) => string | null): Con
       margin: [0, 0, 0, 6],
       unbreakable: true,
     })),
-    ...pairs.map((pair): Content => ({
+    ...inPairs(shown).map((pair): Content => ({
       columns: pair.map(({ image, caption }) => ({
         stack: [
           { image, fit: [230, 230] },
@@ -73,7 +75,23 @@ function partOf(section: Section, photoFile: (id: string) => string | null): Con
       })),
       margin: [0, 4, 0, 4],
     })),
-  ] as Content[];
+    ...inPairs(pieces).map((pair): Content => ({
+      columns: pair.map((piece) => ({
+        stack: [
+          { text: piece.head, fontSize: 11.5 },
+          ...piece.text.map((line): Content => ({ text: line, color: QUIET, fontSize: 9.5 })),
+          ...(piece.strip ? [{ svg: stripSvg(piece.strip, ON_PAPER), font: 'Read', fit: [235, 600] } as Content] : []),
+        ],
+        width: 245,
+      })),
+      columnGap: 9,
+      margin: [0, 4, 0, 10],
+      unbreakable: true,
+    })),
+  ];
+  // No heading stays alone at the foot of a page, nor with what only leads over to the next line.
+  const beside = parts.length > 1 && text.length === 1 ? 2 : 1;
+  return [{ stack: [{ text: head, style: 'head' }, ...parts.slice(0, beside)], unbreakable: true }, ...parts.slice(beside)];
 }
 
 /** A paper as a PDF file; `photoFile` gives where a photo is, null where it is not here. */
@@ -90,8 +108,6 @@ export async function asPdf(paper: Paper, yard: string, photoFile: (id: string) 
       { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 499, y2: 0, lineColor: RULE }] },
       ...paper.sections.flatMap((s) => partOf(s, photoFile)),
     ],
-    // No heading stays alone at the foot of a page.
-    pageBreakBefore: (node, { getFollowingNodesOnPage }) => node.headlineLevel === 1 && getFollowingNodesOnPage().length === 0,
     footer: (page, pages) => ({ text: `${yard}, page ${page} of ${pages}`, alignment: 'center', fontSize: 8.5, color: QUIET }),
   };
   return pdfmake.createPdf(document).getBuffer();

@@ -14,9 +14,9 @@ export class ComputeService implements OnModuleDestroy {
   private readonly plans = new Piscina({ filename: THREAD, maxThreads: 2, idleTimeout: IDLE_MS });
   private readonly others = new Piscina({ filename: THREAD, maxThreads: 1, idleTimeout: IDLE_MS });
 
-  /** The plan of a tree on a day (days, as dayOf gives them). It is given up when nobody waits for it any more. */
-  planOf(tree: Tree, on: number, known: Known, signal: AbortSignal): Promise<PlanDocument> {
-    return this.plans.run({ tree, on, known }, { name: 'plan', signal }) as Promise<PlanDocument>;
+  /** The plan of a tree on a day (days, as dayOf gives them), its wire with its places on the bark where they are asked for. It is given up when nobody waits for it any more. */
+  planOf(tree: Tree, on: number, known: Known, signal: AbortSignal, places = false): Promise<PlanDocument> {
+    return this.plans.run({ tree, on, known, places }, { name: 'plan', signal }) as Promise<PlanDocument>;
   }
 
   dueOn(tree: Tree, on: number, known: Known): Promise<Sum> {

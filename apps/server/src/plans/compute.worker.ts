@@ -21,13 +21,14 @@ interface Asked {
   tree: Tree;
   on: number;
   known?: Known;
+  places?: boolean;
 }
 
 /** What is due on a tree, and what of it is looked at on a walk. */
 export type Sum = ReturnType<typeof dueOn> & { items: WalkItem[]; hemisphere: Tree['site']['hemisphere'] };
 
 /** The whole plan of a tree on a day, on a thread of its own. */
-export const plan = ({ tree, on, known }: Asked): PlanDocument => planTree(tree, on, { known });
+export const plan = ({ tree, on, known, places }: Asked): PlanDocument => planTree(tree, on, { known, places });
 
 /** What is due on a tree from a day on. */
 export const due = ({ tree, on, known }: Asked): Sum => ({ ...dueOn(tree, on, known), items: walkItems(tree, on, known), hemisphere: tree.site.hemisphere });

@@ -4,10 +4,8 @@ import type { PieceView, RackView } from '@ustle/contract';
 import { RackLineBody } from '@ustle/contract/bodies';
 import type { Request } from 'express';
 import { bodyOf } from '../api-docs.js';
-import { KnownService } from '../known/known.service.js';
-import { ComputeService } from '../plans/compute.service.js';
-import { Clock } from '../store/clock.service.js';
-import { TreesService } from '../trees/trees.service.js';
+import { whileWaiting } from '../waiting.js';
+import { PiecesService } from './pieces.service.js';
 import { RackService } from './rack.service.js';
 
 @ApiTags('rack')
@@ -15,10 +13,7 @@ import { RackService } from './rack.service.js';
 export class RackController {
   constructor(
     private readonly rack: RackService,
-    private readonly trees: TreesService,
-    private readonly compute: ComputeService,
-    private readonly known: KnownService,
-    private readonly clock: Clock,
+    private readonly planned: PiecesService,
   ) {}
 
   @Get()
@@ -37,11 +32,7 @@ export class RackController {
 
   @Get('pieces/:tree')
   @ApiOperation({ summary: 'The pieces that the plan of a tree cuts, those that are on left out' })
-  async pieces(@Param('tree') id: string, @Req() request: Request): Promise<PieceView[]> {
-    const { tree } = await this.trees.tree(id);
-    const gone = new AbortController();
-    request.res?.once('close', () => gone.abort());
-    const pieces = await this.compute.piecesOf(tree, this.clock.today(), await this.known.of(id), gone.signal);
-    return pieces.map((piece) => ({ ...piece, tree: id }));
+  pieces(@Param('tree') id: string, @Req() request: Request): Promise<PieceView[]> {
+    return this.planned.of(id, whileWaiting(request.res));
   }
 }

@@ -8,6 +8,7 @@ import type { Request, Response } from 'express';
 import { bodyOf } from '../api-docs.js';
 import { ComputeService } from '../plans/compute.service.js';
 import { KnownService } from '../known/known.service.js';
+import { whileWaiting } from '../waiting.js';
 import { ProblemException } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
 import { TreesService } from './trees.service.js';
@@ -93,10 +94,9 @@ export class TreesController {
   async plan(@Param('id') id: string, @Req() request: Request, @Query('on') on?: string): Promise<PlanDocument> {
     const day = on === undefined ? this.clock.today() : dayOf(on);
     if (!Number.isFinite(day)) throw new ProblemException(400, { code: 'date', field: 'on', message: `"${on}" is not a date such as 2026-03-01.` });
-    const gone = new AbortController();
-    request.res?.once('close', () => gone.abort());
+    const gone = whileWaiting(request.res);
     const { tree } = await this.trees.tree(id);
-    return this.compute.planOf(tree, day, await this.known.of(id), gone.signal);
+    return this.compute.planOf(tree, day, await this.known.of(id), gone);
   }
 
   @Get(':id/known')

@@ -9,6 +9,7 @@ import { allSpecies, type Species } from '@ustle/core';
 import type { Response } from 'express';
 import { Clock } from '../store/clock.service.js';
 import { Store } from '../store/store.service.js';
+import { yardMoney, yardName } from './yard-name.js';
 
 @ApiTags('yard')
 @Controller('api')
@@ -21,7 +22,7 @@ export class YardController {
   @Get('yard')
   @ApiOperation({ summary: 'The name of the place, and what day it is there' })
   yard(): YardView {
-    return { name: process.env.USTLE_NAME ?? 'Your yard', today: this.clock.todayIso(), money: process.env.USTLE_MONEY ?? '€' };
+    return { name: yardName('Your yard'), today: this.clock.todayIso(), money: yardMoney() };
   }
 
   @Get('backup')

@@ -1,6 +1,7 @@
 import { paths } from '@ustle/contract';
 import type { Paper, Section, Silhouette } from '@ustle/core';
 import { Caution } from '../shared/parts';
+import { Strip } from '../shared/Strip';
 
 function Picture({ picture: { wood, foliage, pot } }: { picture: Silhouette }) {
   return (
@@ -13,9 +14,9 @@ function Picture({ picture: { wood, foliage, pot } }: { picture: Silhouette }) {
 }
 
 function Part({ section }: { section: Section }) {
-  const { head, text, facts, list, ticks, pictures, photos, caution } = section;
+  const { head, text, facts, list, ticks, pictures, photos, caution, pieces } = section;
   return (
-    <section className="mt-5 break-inside-avoid-page">
+    <section className={`mt-5 ${pieces ? '' : 'break-inside-avoid-page'}`}>
       <h2 className="text-lg">{head}</h2>
       {caution && <Caution>{caution.join(' ')}</Caution>}
       {pictures && (
@@ -78,6 +79,21 @@ function Part({ section }: { section: Section }) {
             </figure>
           ))}
         </div>
+      )}
+      {pieces && (
+        <ol className="mt-2 gap-8 sm:columns-2 print:columns-2">
+          {pieces.map((piece) => (
+            <li key={piece.head} className="mb-6 break-inside-avoid border-t border-rule pt-2">
+              <h3 className="text-lg">{piece.head}</h3>
+              {piece.text.map((line, i) => (
+                <p key={i} className={i ? 'text-quiet' : ''}>
+                  {line}
+                </p>
+              ))}
+              {piece.strip && <Strip strip={piece.strip} />}
+            </li>
+          ))}
+        </ol>
       )}
     </section>
   );

@@ -1,12 +1,8 @@
 import { useEffect, useRef, useState } from 'react';
 import { liveQuery } from 'dexie';
-import type { Act, Intent } from '@ustle/core';
-import { newId } from '../shared/new-id';
 import { Quiet } from '../shared/parts';
 import { count } from '../shared/say';
-import { addPhoto, flushPhotos, photos, type WaitingPhoto } from './photo-queue';
-
-type PhotoOf = Omit<Extract<Intent, { kind: 'photo' }>, 'kind' | 'photo'>;
+import { addPhoto, flushPhotos, photos, type PhotoOf, type WaitingPhoto } from './photo-queue';
 
 /** Photos of a tree that wait to be sent, or were refused. */
 function useWaiting(tree: string): WaitingPhoto[] {
@@ -36,11 +32,7 @@ export function AddPhoto({
   const input = useRef<HTMLInputElement>(null);
   const waiting = useWaiting(tree);
   const take = async (files: FileList | null): Promise<void> => {
-    for (const file of files ?? []) {
-      const id = newId();
-      const act = { on: today, ...of, kind: 'photo', photo: id, id } as Act;
-      await addPhoto({ id, tree, act, name: file.name, type: file.type, picture: await file.arrayBuffer(), refused: null });
-    }
+    for (const file of files ?? []) await addPhoto(tree, today, of, file, file.name);
     if (input.current) input.current.value = '';
   };
   const refused = waiting.filter((w) => w.refused !== null);

@@ -1,8 +1,9 @@
 import Dexie, { type Table } from 'dexie';
 import { mutate } from 'swr';
 import { paths } from '@ustle/contract';
-import type { Act } from '@ustle/core';
+import type { Act, Intent } from '@ustle/core';
 import { ApiError, ask, isAway } from '../shared/http';
+import { newId } from '../shared/new-id';
 
 /** A photo that the server has not taken yet, or that it refused. */
 export interface WaitingPhoto {
@@ -57,8 +58,13 @@ async function sendAll(): Promise<void> {
 /** Sends the photos that wait, one after the other; where nobody answers they are tried again. */
 export const flushPhotos = (): Promise<void> => (sending ??= sendAll().finally(() => (sending = null)));
 
-/** Keeps a photo to be sent, and sends it. */
-export async function addPhoto(photo: WaitingPhoto): Promise<void> {
-  await photos.waiting.put(photo);
+/** What is said of a photo beside the picture itself. */
+export type PhotoOf = Omit<Extract<Intent, { kind: 'photo' }>, 'kind' | 'photo'>;
+
+/** Keeps a photo of a tree to be sent, and sends it. */
+export async function addPhoto(tree: string, on: string, of: PhotoOf, picture: Blob, name: string): Promise<void> {
+  const id = newId();
+  const act = { on, ...of, kind: 'photo', photo: id, id } as Act;
+  await photos.waiting.put({ id, tree, act, name, type: picture.type, picture: await picture.arrayBuffer(), refused: null });
   void flushPhotos();
 }

@@ -1,13 +1,13 @@
 import { newId } from '../shared/new-id';
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import { METALS, RACK_LINE_FIELDS, wireLength, type MetalName, type StockForm, type StockOrigin } from '@ustle/core';
+import { METALS, RACK_LINE_FIELDS, wireLength, type MetalName, type StockForm, type StockOrigin, sayLength, saySize } from '@ustle/core';
 import { DateField } from '../shared/DateField';
 import { ApiError } from '../shared/http';
 import { NumberField } from '../shared/NumberField';
 import type { NumberRule } from '../shared/numbers';
 import { Choice } from '../shared/parts';
-import { nearestSize, sayLength, saySize, soldSizes } from '../shared/wire-words';
+import { nearestSize, soldSizes } from '../shared/wire-words';
 import { writeRack } from './queries';
 import { Scale } from './Scale';
 

@@ -1,8 +1,7 @@
 import type { PieceView, TreeSummary } from '@ustle/contract';
-import { needsOf, type Piece, type SizeNeed, type Stock } from '@ustle/core';
+import { needsOf, sayNeed, sayToBuy, type Piece, type SizeNeed, type Stock, sayLength, saySize, sayStock } from '@ustle/core';
 import { Skeleton } from '../shared/parts';
 import { count } from '../shared/say';
-import { sayLength, saySize, sayStock } from '../shared/wire-words';
 import { metalColour } from './Reel';
 
 interface Props {
@@ -35,18 +34,13 @@ function Need({ need, stock, name, money }: { need: SizeNeed; stock: readonly St
       <h3 className="text-lg">
         {saySize(need.metal, need.size)} {need.metal}
       </h3>
-      <p className={need.buy ? 'text-madder' : 'text-quiet'}>
-        {sayLength(need.total)} in {count(need.pieces.length, 'piece')}; {need.have ? `${sayLength(need.have)} on the rack` : 'none on the rack'}
-        {need.hard ? `, and ${sayLength(need.hard)} that is hard: anneal it first` : ''}.{' '}
-        {need.buy > 0 &&
-          `Buy ${count(need.buy, 'roll')} of half a kilogram${need.buyPrice === null ? '' : `, about ${need.buyPrice.toFixed(2)} ${money} by what it cost last`}.`}
-      </p>
+      <p className={need.buy ? 'text-madder' : 'text-quiet'}>{sayNeed(need, money)}</p>
       {need.cuts.map((cut) => {
         const from = stock.find((s) => s.id === cut.from);
         const used = cut.pieces.reduce((sum, p) => sum + p.length, 0);
         return (
           <div key={cut.from ?? 'new'} className="mt-2">
-            <strong>{from ? sayStock(from) : 'A new roll'}</strong>
+            <strong className="block first-letter:uppercase">{from ? sayStock(from) : 'a new roll'}</strong>
             <CutStrip pieces={cut.pieces} whole={from?.form === 'offcut' ? from.left : longest} metal={need.metal} />
             <ul>
               {cut.pieces.map((p, i) => (
@@ -77,8 +71,6 @@ export function CutFor({ stock, reserved, trees, chosen, pieces, money, onChoose
   const mine = chosen.length && pieces ? pieces.filter((p) => chosen.includes(p.tree)) : [];
   const needs = needsOf([...mine, ...others], stock);
   const name = (tree: string): string => trees.find((t) => t.id === tree)?.name ?? 'a tree that is gone';
-  const price = needs.reduce((sum, n) => sum + (n.buyPrice ?? 0), 0);
-  const mass = needs.reduce((sum, n) => sum + n.buyMass, 0);
   return (
     <div>
       <fieldset className="print:hidden">
@@ -108,9 +100,7 @@ export function CutFor({ stock, reserved, trees, chosen, pieces, money, onChoose
               ? chosen.length
                 ? 'Their plans have nothing to cut.'
                 : 'Choose trees: what their plans cut stands here, from which roll or offcut, and what is to be bought.'
-              : mass
-                ? `To buy: ${(mass / 1000).toFixed(1)} kg${price ? `, about ${price.toFixed(2)} ${money}` : ''}.`
-                : 'The rack has all of it.'}
+              : (sayToBuy(needs, money) ?? 'The rack has all of it.')}
           </p>
         )}
         {needs.map((need) => (

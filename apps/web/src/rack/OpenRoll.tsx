@@ -1,11 +1,10 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { RACK_LINE_FIELDS, type RollEvent, type Stock } from '@ustle/core';
+import { RACK_LINE_FIELDS, type RollEvent, type Stock, sayLength } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { NumberField } from '../shared/NumberField';
 import { Caution, Quiet } from '../shared/parts';
 import { sayDate } from '../shared/say';
-import { sayLength } from '../shared/wire-words';
 import { writeRack } from './queries';
 import { Scale } from './Scale';
 

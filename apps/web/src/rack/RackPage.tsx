@@ -1,11 +1,11 @@
 import { useEffect, useMemo, useRef } from 'react';
 import { useSearchParams } from 'react-router';
-import { isSameWire, isUsable, needsOf, SCRAP, type Stock } from '@ustle/core';
+import { paths } from '@ustle/contract';
+import { isSameWire, isUsable, needsOf, SCRAP, type Stock, sayLength, saySize } from '@ustle/core';
 import { useRack, useTrees, useYard } from '../shared/queries';
 import { PanelHead, Quiet, Skeleton } from '../shared/parts';
 import { count } from '../shared/say';
 import { useTitle } from '../shared/use-title';
-import { sayLength, saySize } from '../shared/wire-words';
 import { BringIn } from './BringIn';
 import { CutFor } from './CutFor';
 import { OpenRoll } from './OpenRoll';
@@ -198,9 +198,14 @@ export function RackPage() {
                   title="What to cut"
                   aside={
                     chosen.length > 0 && (
-                      <button type="button" className="btn btn-outline btn-sm border-rule print:hidden" onClick={() => window.print()}>
-                        Print
-                      </button>
+                      <span className="flex gap-2 print:hidden">
+                        <a className="btn btn-outline btn-sm border-rule" href={paths.rackPaper(chosen)} target="_blank" rel="noreferrer">
+                          PDF
+                        </a>
+                        <button type="button" className="btn btn-outline btn-sm border-rule" onClick={() => window.print()}>
+                          Print
+                        </button>
+                      </span>
                     )
                   }
                 />

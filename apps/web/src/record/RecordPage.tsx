@@ -1,13 +1,13 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { paths, type StoredTree } from '@ustle/contract';
-import { branchIn, dayOf, labourOf, LINE_FIELDS, speciesOf, treeOn } from '@ustle/core';
+import { branchIn, dayOf, labourOf, LINE_FIELDS, speciesOf, treeOn, sayLength } from '@ustle/core';
 import { AddPhoto } from '../photos/AddPhoto';
+import { TurnCamera } from '../photos/TurnCamera';
 import { NumberField } from '../shared/NumberField';
 import { Choice, Pick, Skeleton } from '../shared/parts';
 import { useTree, useYard } from '../shared/queries';
 import { sayDate } from '../shared/say';
-import { sayLength } from '../shared/wire-words';
 import { useTitle } from '../shared/use-title';
 import { oneOf, useAddress } from '../stages/address';
 import { DeskContext, useDesk, useNewDesk } from '../stages/desk';
@@ -85,6 +85,7 @@ function Add() {
           </label>
           <AddPhoto tree={stored.id} today={today} of={{ when, ...(aside ? { bearing: Math.round(bearing) % 360 } : {}) }} label="Add a photo" />
         </div>
+        <TurnCamera tree={stored.id} today={today} when={when} bearing={Math.round(bearing) % 360} />
         <form
           className="flex flex-wrap items-end gap-2"
           onSubmit={(event) => {

@@ -15,17 +15,34 @@ export const isAway = (error: unknown): boolean => error instanceof ApiError && 
 /** Longer than this no answer is waited for. */
 const PATIENCE_MS = 30_000;
 
-export async function ask<T>(path: string, init?: RequestInit): Promise<T> {
+const AWAY = (): ApiError => new ApiError(0, { code: 'away', message: 'The server does not answer.' });
+
+/** An answer that is no refusal. */
+async function answered(path: string, init?: RequestInit): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(path, { signal: AbortSignal.timeout(PATIENCE_MS), ...init });
   } catch {
-    throw new ApiError(0, { code: 'away', message: 'The server does not answer.' });
+    throw AWAY();
   }
-  const body: unknown = await response.json().catch(() => null);
-  if (!response.ok) throw new ApiError(response.status, (body as Problem | null) ?? { code: 'refused', message: `The server said ${response.status}.` });
-  return body as T;
+  if (response.ok) return response;
+  const problem = (await response.json().catch(() => null)) as Problem | null;
+  throw new ApiError(response.status, problem ?? { code: 'refused', message: `The server said ${response.status}.` });
 }
+
+export async function ask<T>(path: string, init?: RequestInit): Promise<T> {
+  const response = await answered(path, init);
+  try {
+    const text = await response.text();
+    return (text ? JSON.parse(text) : null) as T;
+  } catch {
+    // An answer that broke off on its way is none.
+    throw AWAY();
+  }
+}
+
+/** A file from the server. */
+export const askFile = async (path: string): Promise<Blob> => (await answered(path)).blob();
 
 export const send = <T>(path: string, body: unknown, method: 'POST' | 'PUT' = 'POST'): Promise<T> =>
   ask<T>(path, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });

@@ -22,7 +22,5 @@ export const sayWindow = (from: string, to: string): string => (daysBetween(from
 
 /** "46%"; what is under one percent and not nothing keeps a digit. */
 export const percent = (share: number): string => `${share > 0.0005 && share < 0.0095 ? (share * 100).toFixed(1) : Math.round(share * 100)}%`;
-export const sayMetal = (metal: string, size: number, gauge: number | null): string =>
-  `${size.toFixed(1)} mm ${metal}${gauge === null ? '' : ` (gauge ${gauge})`}`;
 /** Counts in words where they are few: "one branch", "3 branches". */
 export const count = (n: number, one: string, many = `${one}s`): string => `${n === 1 ? 'one' : n} ${n === 1 ? one : many}`;

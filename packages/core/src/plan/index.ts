@@ -8,3 +8,5 @@ export { deviceFor, type FaultyDevice, type PlanDevice } from './devices.js';
 export * from './watching.js';
 export { pastsFor, type PastChoice } from './past.js';
 export * from './plan-svg.js';
+export * from './piece-strip.js';
+export * from './say-run.js';

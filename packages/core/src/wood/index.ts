@@ -7,3 +7,4 @@ export * from './set.js';
 export * from './bend-energy.js';
 export * from './spring-back.js';
 export * from './green-weight.js';
+export * from './say-wire.js';

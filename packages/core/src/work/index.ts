@@ -7,3 +7,5 @@ export * from './step.js';
 export { openSteps, towardsYou } from './steps.js';
 export * from './touched.js';
 export * from './papers.js';
+export type { Paper, Section } from './paper.js';
+export { rackPaperOf, sayNeed, sayToBuy } from './wire-papers.js';

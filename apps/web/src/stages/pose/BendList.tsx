@@ -1,4 +1,4 @@
-import { BEND, poseFaults, type Bend, type PlanPose } from '@ustle/core';
+import { BEND, poseFaults, type Bend, type PlanPose, sayTurn } from '@ustle/core';
 import { BeadGlyph } from '../../shared/BeadGlyph';
 import { NumberField } from '../../shared/NumberField';
 import type { NumberRule } from '../../shared/numbers';
@@ -6,7 +6,7 @@ import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
 import { usePose } from './bench';
 import { keptBend, keptPose } from './kept';
-import { BANDS, bendName, deg, PROTECTIONS, sayTurn } from './words';
+import { BANDS, bendName, deg, PROTECTIONS } from './words';
 
 type Planned = PlanPose['bends'][number];
 const RULES = BEND.properties as unknown as Record<'at' | 'over' | 'angle', NumberRule>;

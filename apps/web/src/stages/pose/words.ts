@@ -61,11 +61,3 @@ export const CRACKS: { value: Crack; name: string; means: string }[] = [
   { value: 'along', name: 'along the fibre', means: 'That heals: bind it tight, seal it, and leave it.' },
   { value: 'across', name: 'across the fibre', means: 'What lies beyond may die: bind it, shade and water the tree, wait. No further bend.' },
 ];
-
-/** Where a bend goes, roughly: down and to the left. Seen along the branch from the trunk. */
-export function sayTurn(from: { bearing: number; elevation: number }, to: { bearing: number; elevation: number }): string {
-  const aside = ((to.bearing - from.bearing + 540) % 360) - 180;
-  const rise = to.elevation - from.elevation;
-  const parts = [Math.abs(rise) > 5 ? (rise > 0 ? 'up' : 'down') : '', Math.abs(aside) > 5 ? (aside > 0 ? 'to the right' : 'to the left') : ''].filter(Boolean);
-  return parts.join(' and ') || 'on';
-}

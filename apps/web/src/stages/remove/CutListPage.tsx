@@ -1,5 +1,5 @@
 import { lazy, Suspense, useMemo } from 'react';
-import type { StoredTree } from '@ustle/contract';
+import { paths, type StoredTree } from '@ustle/contract';
 import { cutList, cutsMade, namesOf, outcomeOf, placeTree, shortNamesOf } from '@ustle/core';
 import { useNotice } from '../../app/notice';
 import { doAct } from '../../shared/desk-store';
@@ -94,7 +94,7 @@ function List({ stored, today }: { stored: StoredTree; today: string }) {
 /** The cuts of this session on one page, to be printed or read on the phone beside the tree. */
 export function CutListPage() {
   return (
-    <PrintPage what="what to cut" back="remove?sheet=cut">
+    <PrintPage what="what to cut" back="remove?sheet=cut" file={(id) => paths.paper(id, 'cuts')}>
       {(stored, today) => <List stored={stored} today={today} />}
     </PrintPage>
   );

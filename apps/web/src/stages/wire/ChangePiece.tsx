@@ -1,9 +1,21 @@
 import { useState } from 'react';
-import { METALS, whyNotJoined, WIRE_FIELDS, type Hand, type Intent, type MetalName, type PlanRun, type RouteSide, type Run, type Start } from '@ustle/core';
+import {
+  METALS,
+  whyNotJoined,
+  WIRE_FIELDS,
+  type Hand,
+  type Intent,
+  type MetalName,
+  type PlanRun,
+  type RouteSide,
+  type Run,
+  type Start,
+  saySize,
+} from '@ustle/core';
 import { NumberField } from '../../shared/NumberField';
 import { Choice, Pick, Quiet } from '../../shared/parts';
 import { useDesk } from '../desk';
-import { nearestSize, saySize, soldSizes } from '../../shared/wire-words';
+import { nearestSize, soldSizes } from '../../shared/wire-words';
 
 type RunAct = Extract<Intent, { kind: 'run' }>;
 

@@ -1,9 +1,8 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { needsOf, type PlanCut } from '@ustle/core';
+import { needsOf, type PlanCut, sayLength, saySize } from '@ustle/core';
 import { useRack } from '../../shared/queries';
 import { count } from '../../shared/say';
-import { sayLength, saySize } from '../../shared/wire-words';
 import { useDesk } from '../desk';
 
 /** What the pieces take from the rack; and, before anything is cut, of which wire there is not enough. */

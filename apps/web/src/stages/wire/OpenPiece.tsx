@@ -1,4 +1,4 @@
-import { type PlanRun, type RunBranchPlan } from '@ustle/core';
+import { type PlanRun, type RunBranchPlan, sayRoute } from '@ustle/core';
 import { Facts } from '../../shared/parts';
 import { percent } from '../../shared/say';
 import { useDesk } from '../desk';
@@ -9,7 +9,7 @@ import { PutOn } from './PutOn';
 import { ThisBranch } from './ThisBranch';
 import { UnrolledPiece } from './UnrolledPiece';
 import { WindGlyph } from './WindGlyph';
-import { sayMiss, sayPush, sayRoute } from './words';
+import { sayMiss, sayPush } from './words';
 
 const factsOf = (part: RunBranchPlan): [string, string][] => [
   ['Turns', `${part.turns.toFixed(1)}`],

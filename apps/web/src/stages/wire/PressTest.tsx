@@ -1,10 +1,10 @@
 import { useState } from 'react';
-import { isSameWire, isUsable, METALS, standing, type MetalName } from '@ustle/core';
+import { isSameWire, isUsable, METALS, standing, type MetalName, saySize } from '@ustle/core';
 import { Choice } from '../../shared/parts';
 import { useRack } from '../../shared/queries';
 import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
-import { nearestSize, saySize, soldSizes } from '../../shared/wire-words';
+import { nearestSize, soldSizes } from '../../shared/wire-words';
 
 /** A wire pressed against a branch: which of the two gave way says how stiff it is, and its siblings with it. */
 export function PressTest({ branch, metal: usual, size: first }: { branch: string; metal: MetalName; size: number }) {

@@ -12,12 +12,14 @@ import {
   type MetalName,
   type PlanRun,
   type Wrap,
+  saySize,
+  sayStock,
 } from '@ustle/core';
 import { DateField } from '../../shared/DateField';
 import { NumberField } from '../../shared/NumberField';
 import { Choice, Pick } from '../../shared/parts';
 import { useRack } from '../../shared/queries';
-import { nearestSize, saySize, sayStock, soldSizes } from '../../shared/wire-words';
+import { nearestSize, soldSizes } from '../../shared/wire-words';
 import { useDesk } from '../desk';
 
 const SNUG = [

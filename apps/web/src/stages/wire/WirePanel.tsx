@@ -1,12 +1,12 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { coilsOn, dayOf, METALS, type Coil, type PlanRun } from '@ustle/core';
+import { coilsOn, dayOf, METALS, type Coil, type PlanRun, sayWire } from '@ustle/core';
 import { Caution, PanelHead, Pick, Quiet, Skeleton } from '../../shared/parts';
 import { count, percent, sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
 import { FromRack } from './FromRack';
 import { OpenPiece } from './OpenPiece';
-import { FIRMNESS, sayWire } from './words';
+import { FIRMNESS } from './words';
 
 const METAL_NAMES = [{ value: 'kind', name: 'As is usual for its kind' }, ...METALS.map((m) => ({ value: m, name: m }))];
 

@@ -1,9 +1,7 @@
-import { gaugeOf, insteadOf, woodIn, placeTree, type Deed, type WorkStep } from '@ustle/core';
+import { insteadOf, woodIn, placeTree, type Deed, type WorkStep, sayLength, sayMetal } from '@ustle/core';
 import { Link } from 'react-router';
 import { Dialog } from '../../shared/Dialog';
 import { useRack } from '../../shared/queries';
-import { sayMetal } from '../../shared/say';
-import { sayLength } from '../../shared/wire-words';
 import { useDesk } from '../desk';
 import type { Give } from './StepCard';
 
@@ -42,7 +40,7 @@ export function RanOut({ step, give, onClose }: { step: WorkStep; give: Give; on
     <Dialog label="The wire ran out" onClose={onClose}>
       <h2 className="text-2xl">The wire ran out</h2>
       <p className="mt-1 text-lg">
-        Planned: {sayMetal(run.metal, run.size, run.metal === 'copper' ? gaugeOf(run.size) : null)}
+        Planned: {sayMetal(run.metal, run.size)}
         {run.strands > 1 ? ` × ${run.strands}` : ''}, {sayLength(run.length * run.strands)}.
       </p>
       {found.length ? (
@@ -56,7 +54,7 @@ export function RanOut({ step, give, onClose }: { step: WorkStep; give: Give; on
                 onClick={() => void take(w)}
               >
                 <span>
-                  {sayMetal(w.metal, w.size, w.metal === 'copper' ? gaugeOf(w.size) : null)}
+                  {sayMetal(w.metal, w.size)}
                   {w.strands > 1 ? `, ${w.strands} side by side` : ''}
                 </span>
                 <span className="text-[15px] font-normal">

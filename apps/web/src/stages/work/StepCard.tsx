@@ -1,9 +1,8 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { cutFrom, sayAbout, type Deed, type StepAnswer, type WorkSession, type WorkStep } from '@ustle/core';
+import { cutFrom, sayAbout, type Deed, type StepAnswer, type WorkSession, type WorkStep, sayStock } from '@ustle/core';
 import { useKeys } from '../../shared/keys';
 import { Caution } from '../../shared/parts';
 import { useRack } from '../../shared/queries';
-import { sayStock } from '../../shared/wire-words';
 import { useDesk } from '../desk';
 import { UnrolledPiece } from '../wire/UnrolledPiece';
 import { Aftercare } from './Aftercare';
@@ -61,9 +60,7 @@ function WirePicture({ step }: { step: WorkStep }) {
     <>
       {rack && (
         <p className={`mt-2 text-lg ${stock ? '' : 'text-ochre'}`}>
-          {stock
-            ? `Cut it from ${sayStock(stock).replace(/^(The|An?) /, (word) => word.toLowerCase())}.`
-            : `There is no ${run.size.toFixed(1)} mm ${run.metal} of that length on the rack.`}
+          {stock ? `Cut it from ${sayStock(stock)}.` : `There is no ${run.size.toFixed(1)} mm ${run.metal} of that length on the rack.`}
         </p>
       )}
       <details className="mt-2 border-t border-rule pt-1" open>

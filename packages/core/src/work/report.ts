@@ -1,0 +1,83 @@
+import { dayOf, sayDay } from '../units/index.js';
+import { PROMISE_WORDS, sayLine, sayMinutes } from '../acts/index.js';
+import type { PlanDocument } from '../plan/index.js';
+import { namesOf, silhouetteOf, standing, vowsOf, workSessions, type LineOf, type RecordLine, type Tree, type WorkSession } from '../tree/index.js';
+import { aftercareOf } from './aftercare.js';
+import { asItStands, ESTIMATES, many, under, type Paper, type Section } from './paper.js';
+
+/** Who agreed to what, and when. */
+export const agreementsOf = (tree: Tree): string[] => {
+  const names = namesOf(tree);
+  return standing(tree.record).flatMap((l) => (l.kind === 'agreed' ? [`${sayDay(dayOf(l.on))}: ${sayLine(l, names)}.`] : []));
+};
+
+const within = (lines: readonly RecordLine[], from: number, to: number): RecordLine[] => lines.filter((l) => dayOf(l.on) >= from && dayOf(l.on) <= to);
+
+/** What a session left undone, cracked or did otherwise. */
+function exceptions({ answers }: WorkSession): string[] {
+  const of = (a: LineOf<'worked'>): string => `${a.title ?? a.step}${a.text ? `: ${a.text}` : ''}`;
+  return [
+    ...answers.filter((a) => a.answer === 'cracked').map((a) => `It cracked. ${of(a)}`),
+    ...answers.filter((a) => a.answer === 'otherwise').map((a) => `Otherwise than planned. ${of(a)}`),
+    ...answers.filter((a) => a.answer === 'ran-out' || a.answer === 'changed').flatMap((a) => (a.text ? [a.text] : [])),
+    ...answers.filter((a) => a.answer === 'skipped').map((a) => `Left out. ${of(a)}`),
+  ];
+}
+
+function sessionSection(tree: Tree, session: WorkSession): Section {
+  const names = namesOf(tree);
+  const lines = within(standing(tree.record), session.begun, session.last);
+  const minutes = session.answers.reduce((sum, a) => sum + (a.minutes ?? 0), 0);
+  const wired = lines.flatMap((l) => (l.kind === 'wired' ? [l] : []));
+  const wire = wired.reduce((sum, l) => sum + (l.length ?? 0), 0);
+  const cuts = lines.filter((l) => l.kind === 'removed' || l.kind === 'shortened');
+  const photos = lines.flatMap((l) => (l.kind === 'photo' && l.photo ? [{ photo: l.photo, caption: sayLine(l, names) }] : []));
+  const others = lines.filter((l) => l.kind === 'guyed' || l.kind === 'repotted' || l.kind === 'styled');
+  return {
+    head: session.begun === session.last ? sayDay(session.begun) : `${sayDay(session.begun)} to ${sayDay(session.last)}`,
+    facts: [
+      ...(session.by ? [['By', session.by] as [string, string]] : []),
+      ['Time', sayMinutes(minutes)],
+      ['Cuts', String(cuts.length)],
+      ['Wired', `${many(new Set(wired.map((l) => l.branch)).size, 'branch', 'branches')}, ${(wire / 1000).toFixed(1)} m of wire`],
+    ],
+    list: [...cuts, ...others].map(
+      (l) => `${'branch' in l && l.branch ? `${'called' in l && l.called ? l.called : names(l.branch)}: ` : ''}${sayLine(l, names)}`,
+    ),
+    text: exceptions(session),
+    photos,
+  };
+}
+
+/** What was done to a tree, for its owner: session by session, the newest first; how it is kept, and what comes next. */
+export function reportOf(tree: Tree, plan: PlanDocument, onDay: number): Paper {
+  const sessions = workSessions(tree).reverse();
+  const names = namesOf(tree);
+  const next = [...plan.wires].sort((a, b) => (a.nextInspection < b.nextInspection ? -1 : 1))[0];
+  const owed = vowsOf(tree).filter((v) => !v.ended);
+  return {
+    title: `${tree.name}: what was done`,
+    under: under(tree, onDay),
+    sections: [
+      { head: 'Now', pictures: [{ caption: 'From its front', picture: silhouetteOf(asItStands(tree)) }] },
+      ...(sessions.length
+        ? sessions.map((s) => sessionSection(tree, s))
+        : [{ head: 'No session yet', text: ['Nothing was worked on this tree in a session so far.'] }]),
+      ...(tree.client && agreementsOf(tree).length ? [{ head: 'Agreed', list: agreementsOf(tree) }] : []),
+      ...(sessions[0] ? [{ head: 'How to keep it now', list: aftercareOf(tree, onDay, sessions[0].begun) }] : []),
+      {
+        head: 'What comes next',
+        list: [
+          ...(next
+            ? [`Wire: the next look ${dayOf(next.nextInspection) < onDay ? 'has been due since' : 'is due by'} ${sayDay(dayOf(next.nextInspection))}.`]
+            : []),
+          ...owed.map(({ line }) =>
+            `${line.branch ? `${names(line.branch)}: ` : ''}${PROMISE_WORDS[line.what]}, from ${sayDay(dayOf(line.from ?? line.on))}. ${line.text ?? ''}`.trim(),
+          ),
+          ...(!next && !owed.length ? ['Nothing is due.'] : []),
+        ],
+      },
+      { head: 'How sure this is', text: [ESTIMATES] },
+    ],
+  };
+}
