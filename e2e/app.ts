@@ -66,8 +66,14 @@ export const actElsewhere = async (app: App, name: string, intent: Intent): Prom
 
 const READY = '[data-ready="1"]';
 
-export const sceneReady = (page: Page): Promise<unknown> =>
-  page.waitForFunction((ready) => document.querySelector(ready), { timeout: 60_000, polling: 50 }, READY);
+/** Waits until the turntable is drawn; if it is not, tells what the page says instead. */
+export async function sceneReady(page: Page): Promise<void> {
+  try {
+    await page.waitForFunction((ready) => document.querySelector(ready), { timeout: 60_000, polling: 50 }, READY);
+  } catch {
+    throw new Error(`No turntable at ${page.url()}, but:\n${await text(page)}`);
+  }
+}
 
 /** Waits until all that was changed on the page is stored. */
 const written = (page: Page): Promise<unknown> => page.waitForFunction(() => document.body.dataset.writing !== '1', { timeout: 40_000, polling: 50 });

@@ -35,7 +35,15 @@ const title = (page: Page): Promise<string> => page.$eval('article[aria-label]',
 async function answer(page: Page, key: KeyInput): Promise<void> {
   const before = await title(page);
   await page.keyboard.press(key);
-  await page.waitForFunction((t) => document.querySelector('article[aria-label]')?.getAttribute('aria-label') !== t, { polling: 50, timeout: 40_000 }, before);
+  await anotherStep(page, before);
+}
+/** Waits until another step is at hand; if none comes, tells what the page says instead. */
+async function anotherStep(page: Page, than: string): Promise<void> {
+  try {
+    await page.waitForFunction((t) => document.querySelector('article[aria-label]')?.getAttribute('aria-label') !== t, { polling: 50, timeout: 40_000 }, than);
+  } catch {
+    throw new Error(`Still at "${than}":\n${await text(page)}`);
+  }
 }
 /** Goes on as planned until a step is at hand whose title begins so. */
 async function upTo(page: Page, begins: RegExp): Promise<void> {
@@ -52,6 +60,10 @@ test('a tree from its plan through a whole session by keyboard: a piece that ran
   await says(page, /3 cuts, \d+ pieces of wire.*What is only proposed counts too/);
   await write(page, 'xpath/.//aside//label[starts-with(normalize-space(), "Time there is")]/following::input[1]', '0');
   await says(page, /Time there is: between 0.25 and 24 hours; not 0/);
+  // Nothing begins with the old value in place of the wrong one: the field has the focus instead, with what was typed.
+  await press(page, 'Begin the session');
+  expect(await page.evaluate(() => (document.activeElement as HTMLInputElement).value)).toBe('0');
+  expect((await lines('Lantern')).some((l) => l.kind === 'session')).toBe(false);
   await write(page, 'xpath/.//aside//label[starts-with(normalize-space(), "Time there is")]/following::input[1]', '3');
   await write(page, 'xpath/.//aside//label[starts-with(normalize-space(), "Who works")]//input', 'Robin');
   await enter(app, 'Begin the session');
@@ -84,7 +96,7 @@ test('a tree from its plan through a whole session by keyboard: a piece that ran
   await other.close();
   await page.bringToFront();
   if ((await title(page)) === step) await page.keyboard.press('d');
-  await page.waitForFunction((t) => document.querySelector('article[aria-label]')?.getAttribute('aria-label') !== t, { timeout: 40_000, polling: 50 }, step);
+  await anotherStep(page, step);
   expect((await worked('Lantern')).map((l) => l.step)).toHaveLength(new Set((await worked('Lantern')).map((l) => l.step)).size);
 
   // The wire ran out: another one is taken, and the piece goes on with it.

@@ -49,6 +49,31 @@ test('every paper is a PDF with the tree’s name, photos of the record in the r
   expect((await fetch(server.address + paths.paper('nobody', 'report'))).status).toBe(404);
 });
 
+test('what several trees cut from the rack is one PDF; no tree, too many or one that is not here are refused', async () => {
+  const get = (query: string) => fetch(`${server.address}/api/rack/cuts.pdf${query}`);
+  const cuts = await get(`?trees=${tree}`);
+  expect([cuts.status, cuts.headers.get('content-type')]).toEqual([200, 'application/pdf']);
+  expect((await get('')).status).toBe(400);
+  expect(await (await get(`?trees=${Array(21).fill(tree).join(',')}`)).json()).toMatchObject({ field: 'trees', message: expect.stringMatching(/one to 20/) });
+  expect((await get('?trees=nobody')).status).toBe(404);
+});
+
+test('the camera beside the turning table takes the tree from the bearing that is asked: a picture each, the same from the same', async () => {
+  const take = async (bearing: unknown) => fetch(`${server.address}/api/devices/camera/${tree}?bearing=${bearing}`);
+  const picture = async (bearing: number): Promise<Buffer> => Buffer.from(await (await take(bearing)).arrayBuffer());
+  const front = await picture(0);
+  expect(formatOf(front)).toBe('jpeg');
+  expect(await sharp(front).metadata()).toMatchObject({ width: 1200, height: 1500 });
+  expect(front.equals(await picture(0))).toBe(true);
+  expect(front.equals(await picture(90))).toBe(false);
+  for (const wrong of ['', 'north', 360, -1]) expect((await take(wrong)).status).toBe(400);
+  // What it takes goes the way of every photo, with its bearing.
+  const act = { id: 'turned', on: TODAY, kind: 'photo', photo: 'turned', bearing: 90 };
+  const init = { method: 'POST', headers: { 'Content-Type': 'image/jpeg' }, body: new Uint8Array(await picture(90)) };
+  expect((await fetch(server.address + paths.photos(tree, act, 'at 90°'), init)).status).toBe(200);
+  expect((await ask(server.address, 'GET', paths.tree(tree))).body.tree.record.at(-1)).toMatchObject({ kind: 'photo', photo: 'turned', bearing: 90 });
+});
+
 test('the pace of the yard comes from timed steps of all trees; what was taken back, left out or left lying does not count', async () => {
   const worked = (step: string, own: object) =>
     doAct(server.address, tree, { kind: 'worked', session: 's1', step, answer: 'done', reckoned: 10, minutes: 20, did: [], ...own } as never);

@@ -2,6 +2,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { ErrorPage } from './app/ErrorPage';
+import { holdFaulty } from './app/hold-faulty';
 import { Shell } from './app/Shell';
 import { BenchPage } from './bench/BenchPage';
 import { SeasonPage } from './season/SeasonPage';
@@ -36,6 +37,7 @@ const router = createBrowserRouter([
   },
 ]);
 
+holdFaulty();
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <RouterProvider router={router} />

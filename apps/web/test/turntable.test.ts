@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { PerspectiveCamera, Vector3 } from 'three';
-import { FORMS, generateTree, placeTree } from '@ustle/core';
-import { FOV_DEG, frameRings, reachOf } from '../src/turntable/framing';
+import { distance, FORMS, generateTree, placeTree, type Vec } from '@ustle/core';
+import { ballRound, distanceTo, FOV_DEG, frameRings, reachOf } from '../src/turntable/framing';
 import { LABEL_HEIGHT, placeLabels, type Label } from '../src/turntable/labels';
 import { boxInPicture, overlap, type Reach } from '../src/turntable/sprite-boxes';
 
@@ -66,13 +66,16 @@ test('the camera stands where the whole tree and table are in the picture, and n
 
 const DOWN_DEG = 9;
 
-/** A camera as the turntable puts it, seen from a bearing. */
-function cameraAt(distance: number, aim: number, bearing: number, aspect: number): PerspectiveCamera {
+/** A camera as the turntable puts it, seen from a bearing, looking at a point. */
+function cameraAt(distance: number, at: Vec, bearing: number, aspect: number): PerspectiveCamera {
   const camera = new PerspectiveCamera(FOV_DEG, aspect, distance / 10, distance * 4);
   const [turn, down] = [(bearing * Math.PI) / 180, (DOWN_DEG * Math.PI) / 180];
-  camera.position.set(Math.sin(turn) * distance * Math.cos(down), Math.cos(turn) * distance * Math.cos(down), aim + distance * Math.sin(down));
+  camera.position
+    .set(Math.sin(turn) * Math.cos(down), Math.cos(turn) * Math.cos(down), Math.sin(down))
+    .multiplyScalar(distance)
+    .add(new Vector3(...at));
   camera.up.set(0, 0, 1);
-  camera.lookAt(0, 0, aim);
+  camera.lookAt(...at);
   camera.updateMatrixWorld();
   camera.updateProjectionMatrix();
   return camera;
@@ -82,8 +85,8 @@ test('a tree of any form is in the picture from every bearing, its falling line 
   fc.assert(
     fc.property(fc.nat(5000), fc.constantFrom(...FORMS), fc.nat(359), fc.double({ min: 0.5, max: 2, noNaN: true }), (seed, form, bearing, aspect) => {
       const placed = placeTree(generateTree({ seed, form, name: 'Any', species: 'larch', height: 500, base: 45, primaries: 6, secondaries: 2 }));
-      const { distance, aim } = frameRings(reachOf(placed), FOV_DEG, aspect, DOWN_DEG);
-      const camera = cameraAt(distance, aim, bearing, aspect);
+      const { distance: away, aim } = frameRings(reachOf(placed), FOV_DEG, aspect, DOWN_DEG);
+      const camera = cameraAt(away, [0, 0, aim], bearing, aspect);
       for (const line of [placed.trunk, ...placed.branches.map((b) => b.line)])
         for (const point of line.points) {
           const { x, y } = new Vector3(...point).project(camera);
@@ -91,6 +94,28 @@ test('a tree of any form is in the picture from every bearing, its falling line 
         }
     }),
     { numRuns: 40 },
+  );
+});
+
+test('a branch looked at from near is whole in the picture, larger than before, and never so near that nothing is round it', () => {
+  fc.assert(
+    fc.property(fc.nat(5000), fc.nat(359), fc.double({ min: 0.5, max: 2, noNaN: true }), (seed, bearing, aspect) => {
+      const placed = placeTree(generateTree({ seed, name: 'Any', species: 'larch', height: 500, base: 45, primaries: 6, secondaries: 2 }));
+      const whole = frameRings(reachOf(placed), FOV_DEG, aspect, DOWN_DEG).distance;
+      for (const { line } of placed.branches) {
+        const ball = ballRound(line.points);
+        for (const point of line.points) expect(distance(ball.center, point)).toBeLessThanOrEqual(ball.radius + 1e-9);
+        const away = distanceTo(ball, whole, FOV_DEG, aspect);
+        expect(away).toBeGreaterThanOrEqual(whole / 3 - 1e-9);
+        expect(away).toBeLessThanOrEqual(whole);
+        const camera = cameraAt(away, ball.center, bearing, aspect);
+        for (const point of line.points) {
+          const { x, y } = new Vector3(...point).project(camera);
+          expect(Math.max(Math.abs(x), Math.abs(y))).toBeLessThan(1);
+        }
+      }
+    }),
+    { numRuns: 30 },
   );
 });
 
@@ -104,7 +129,7 @@ test('the box of what faces the viewer holds its corners, and two boxes overlap 
   const place = fc.tuple(fc.integer({ min: -200, max: 200 }), fc.integer({ min: -200, max: 200 }), fc.integer({ min: -100, max: 300 }));
   fc.assert(
     fc.property(place, place, reach, reach, fc.nat(359), (at, other, own, others, bearing) => {
-      const camera = cameraAt(1800, 100, bearing, 1.3);
+      const camera = cameraAt(1800, [0, 0, 100], bearing, 1.3);
       const box = boxInPicture(new Vector3(...at), camera, own);
       const across = new Vector3().setFromMatrixColumn(camera.matrixWorld, 0);
       const up = new Vector3().setFromMatrixColumn(camera.matrixWorld, 1);

@@ -61,6 +61,7 @@ export function DateField({ label, value, onValue, today, min, max, open = false
           className="input w-full min-w-0 bg-base-100"
           data-date={value ?? ''}
           aria-invalid={fault !== null}
+          data-fault={fault === null ? undefined : '1'}
           aria-describedby={fault ? `${name}-fault` : undefined}
           value={text ?? (value ? sayDate(value) : '')}
           placeholder={open ? 'not known' : ''}

@@ -42,6 +42,7 @@ export function NumberField({ label, rule, value, onValue, unit = String(rule.un
             inputMode="decimal"
             className="input w-24 bg-sheet"
             aria-invalid={fault !== null}
+            data-fault={fault === null ? undefined : '1'}
             aria-describedby={fault ? `${name}-fault` : undefined}
             value={text ?? (value === null ? '' : sayNumber(value, rule))}
             onChange={(event) => setText(event.target.value)}

@@ -18,6 +18,7 @@ export interface Drawing extends Partial<
     | 'bent'
     | 'threaded'
     | 'ties'
+    | 'closer'
     | 'foliage'
     | 'evidence'
     | 'wipe'

@@ -1,8 +1,8 @@
 import { useFrame } from '@react-three/fiber';
 import { useMemo, useRef, type ReactNode, type RefObject } from 'react';
-import type { DirectionalLight, Group, Matrix4, PerspectiveCamera } from 'three';
+import { Vector3, type DirectionalLight, type Group, type Matrix4, type PerspectiveCamera } from 'three';
 import { toRad, type Pot } from '@ustle/core';
-import { FOV_DEG, frameRings, type Ring } from './framing';
+import { distanceTo, FOV_DEG, frameRings, type Ball, type Ring } from './framing';
 import { tiltMatrix, type Stand, type Tilt } from './stand';
 
 /** In a picture narrower than this, px, the numbers of the scale need room beside the table. */
@@ -16,28 +16,37 @@ interface RigProps {
   tall: number;
   /** How far the tree reaches, from below. */
   reach: readonly Ring[];
-  potHeight: number;
+  pot: Pot;
   radius: number;
+  view: Tilt;
+  /** The part that is looked at; null: the whole tree. */
+  closer: Ball | null;
 }
 
 /** Puts the camera and the lamp where the viewer stands; the tree turns under a light that stays. */
-export function Rig({ live, tall, reach: ofTree, potHeight, radius }: RigProps) {
+export function Rig({ live, tall, reach: ofTree, pot, radius, view, closer }: RigProps) {
   const lamp = useRef<DirectionalLight>(null);
-  const rings = useMemo(() => [{ radius: radius * 1.16, z: -potHeight - 12 }, ...ofTree], [ofTree, potHeight, radius]);
+  const rings = useMemo(() => [{ radius: radius * 1.16, z: -pot.height - 12 }, ...ofTree], [ofTree, pot.height, radius]);
   const framed = useRef<{ rings: typeof rings; aspect: number; distance: number; aim: number } | null>(null);
   useFrame(({ camera, size }) => {
     const aspect = size.width / size.height;
     if (framed.current?.rings !== rings || framed.current.aspect !== aspect)
       framed.current = { rings, aspect, ...frameRings(rings, FOV_DEG, aspect, LOOK_DOWN_DEG, size.width < NARROW ? 0.11 : 0.03) };
-    const { aim } = framed.current;
-    const distance = framed.current.distance / live.current.zoom;
+    const whole = framed.current;
+    const target = closer
+      ? new Vector3(...closer.center).applyMatrix4(tiltMatrix(view, view.bearing ?? live.current.bearing, pot))
+      : new Vector3(0, 0, whole.aim);
+    const distance = (closer ? distanceTo(closer, whole.distance, FOV_DEG, aspect) : whole.distance) / live.current.zoom;
     const down = toRad(LOOK_DOWN_DEG);
     const b = toRad(live.current.bearing);
-    camera.position.set(Math.sin(b) * distance * Math.cos(down), Math.cos(b) * distance * Math.cos(down), aim + distance * Math.sin(down));
+    camera.position
+      .set(Math.sin(b) * Math.cos(down), Math.cos(b) * Math.cos(down), Math.sin(down))
+      .multiplyScalar(distance)
+      .add(target);
     camera.up.set(0, 0, 1);
-    camera.lookAt(0, 0, aim);
+    camera.lookAt(target);
     (camera as PerspectiveCamera).near = distance / 10;
-    (camera as PerspectiveCamera).far = distance * 4;
+    (camera as PerspectiveCamera).far = distance * 3 + whole.distance;
     camera.updateProjectionMatrix();
     camera.updateMatrixWorld();
     const side = b + toRad(48);

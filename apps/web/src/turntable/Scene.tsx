@@ -55,7 +55,7 @@ export function Scene({ tree, room, placed, placedAfter, placedBent, live, wipeN
       onCreated={unhurried}
     >
       <color attach="background" args={[room.ground]} />
-      <Rig live={live} tall={tall} reach={reach} potHeight={tree.pot.height} radius={radius} />
+      <Rig live={live} tall={tall} reach={reach} pot={tree.pot} radius={radius} view={asked.view} closer={asked.closer ?? null} />
       <Table
         radius={radius}
         top={-tree.pot.height - 1}

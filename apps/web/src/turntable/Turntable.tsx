@@ -5,6 +5,7 @@ import { useTheme } from '../app/theme';
 import { BendHandles } from './BendHandles';
 import type { DrawnCoil } from './coil-geometry';
 import { ROOMS } from './colours';
+import type { Ball } from './framing';
 import { FrameListeners, useFrames, type Frame } from './frames';
 import { Labels } from './Labels';
 import type { PickAt } from './picking';
@@ -32,6 +33,8 @@ export interface TurntableProps {
   company?: Company;
   /** Tilt of the tree, seen from its front. */
   view: Tilt;
+  /** A part of the tree to look at from near; null: the whole tree. */
+  closer?: Ball | null;
   coils?: readonly DrawnCoil[];
   /** Lines in dots: where branches shall lie. */
   poses?: readonly DottedLine[];
@@ -100,7 +103,7 @@ export function Turntable(props: TurntableProps) {
     again.current?.();
   }, [wipe]);
   // Whatever else changes is a part of the scene, which asks for a frame of itself.
-  useEffect(() => again.current?.(), [placed, placedAfter, placedBent, view.bearing, view.pitch, view.roll]);
+  useEffect(() => again.current?.(), [placed, placedAfter, placedBent, view.bearing, view.pitch, view.roll, props.closer]);
   useFrames(
     listeners,
     useCallback((frame: Frame) => {

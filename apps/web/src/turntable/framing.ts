@@ -1,4 +1,4 @@
-import { toRad, type PlacedTree } from '@ustle/core';
+import { clamp, distance, toRad, type PlacedTree, type Vec } from '@ustle/core';
 
 /** The camera's angle of view, bottom to top. */
 export const FOV_DEG = 24;
@@ -89,4 +89,28 @@ export function frameRings(rings: readonly Ring[], fovDeg: number, aspect: numbe
     else far = middle;
   }
   return centred(far);
+}
+
+/** A part of the tree to look at: all within a radius (mm) of its middle, in the tree's own space. */
+export interface Ball {
+  center: Vec;
+  radius: number;
+}
+
+/** The ball round some points: the middle of their box, and as far as the farthest. */
+export function ballRound(points: readonly Vec[]): Ball {
+  const middle = (k: 0 | 1 | 2): number => (min(...points.map((p) => p[k])) + max(...points.map((p) => p[k]))) / 2;
+  const center: Vec = [middle(0), middle(1), middle(2)];
+  return { center, radius: max(...points.map((p) => distance(center, p))) };
+}
+
+/** A part is never shown larger than this, beside the whole: what is round it has to be known again. */
+const MOST_NEARER = 3;
+/** Room left round a part, as a share of it. */
+const ROOM = 1.25;
+
+/** How far from its middle the camera stands so that a ball fills the picture; `whole` is how far it stands for the whole tree. */
+export function distanceTo({ radius }: Ball, whole: number, fovDeg: number, aspect: number): number {
+  const half = Math.atan(Math.tan(toRad(fovDeg / 2)) * min(1, aspect));
+  return clamp((ROOM * radius) / Math.sin(half), whole / MOST_NEARER, whole);
 }

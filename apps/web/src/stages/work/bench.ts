@@ -15,6 +15,7 @@ import {
   type WorkStep,
 } from '@ustle/core';
 import { usePace } from '../../shared/queries';
+import { ballRound } from '../../turntable/framing';
 import type { DrawnTie } from '../../turntable/Ties';
 import { useAddress } from '../address';
 import type { Desk } from '../desk';
@@ -62,12 +63,19 @@ export function useWorkBench(desk: Desk) {
   const drawing = useMemo<Drawing>(() => {
     if (!plan || !step) return { foliage: 0.5 };
     const own = step.branches.filter((b) => b !== 'trunk');
+    const placed = placeTree(tree);
     const run = step.kind === 'wire' ? plan.runs.find((r) => r.id === step.of) : undefined;
     const guy = step.kind === 'guy' ? plan.guys.find((g) => g.id === step.of) : undefined;
     const device = step.kind === 'device' ? plan.devices.filter((d) => d.id === step.of) : [];
-    const line = guy ? placeTree(tree).byId.get(guy.branch)?.line : undefined;
+    const line = guy ? placed.byId.get(guy.branch)?.line : undefined;
     const ties = [...(guy && line ? [tieAt(line, guy)] : []), ...device.flatMap(partsOfDevice)];
+    const seen = [
+      ...own.flatMap((id) => placed.byId.get(id)?.line.points ?? []),
+      ...(POSED.has(step.kind) ? own.flatMap((id) => lines?.get(id)?.points ?? []) : []),
+      ...ties.flatMap((t) => [t.from, t.to]),
+    ];
     return {
+      closer: own.length && seen.length ? ballRound(seen) : null,
       labels: own.map((id) => ({ branch: id, text: short(id) })),
       planned: run ? plannedCoils(run) : [],
       poses: POSED.has(step.kind) ? [...own, ...own.flatMap((id) => limbsOf(tree, id))].flatMap((id) => lines?.get(id) ?? []).map((l) => ({ line: l })) : [],
