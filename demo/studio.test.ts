@@ -3,31 +3,28 @@ import { readTreeFile, writeTreeFile } from '@ustle/files';
 import { studio } from './studio.mjs';
 
 // Loaded in deep winter, in spring, at the height of growth, and on a leap day.
-test.each(['2026-01-15', '2026-04-20', '2026-07-30', '2028-02-29'])(
-  'loaded on %s, the studio is sound, has no day to come in its record, and something is due',
-  (on) => {
-    const today = dayOf(on);
-    const trees = studio(on) as Tree[];
-    expect(new Set(trees.map((t) => t.name)).size).toBe(7);
-    for (const tree of trees) {
-      const again = readTreeFile(writeTreeFile(tree));
-      expect(again).toEqual({ tree: expect.objectContaining({ name: tree.name }) });
-      for (const line of tree.record) expect(dayOf(line.on)).toBeLessThanOrEqual(today);
-      const days = tree.record.map((line) => line.on);
-      expect(days).toEqual([...days].sort());
-    }
-    const due = trees.flatMap((t) => dueOn(t, today).due.map((d) => ({ name: t.name, ...d })));
-    const soon = due.filter((d) => d.kind !== 'plan' && d.on <= isoOf(today + 7));
-    expect(soon.length).toBeGreaterThan(0);
-    // The maple's wire is about to mark, the larch is in the middle of its plan, the hornbeam is fresh.
-    const maple = trees.find((t) => t.name === 'Squall')!;
-    const marks = watch(placeTree(maple), today).map((w) => w.race.forecast.marking.p50 ?? Infinity);
-    expect(marks.filter((d) => d <= today + 30).length * 2).toBeGreaterThanOrEqual(marks.length);
-    const larch = trees.find((t) => t.name === 'Lantern')!;
-    expect(new Set(larch.plan.decisions.map((d) => d.act))).toEqual(new Set(['remove', 'reserve']));
-    const cypress = trees.find((t) => t.name === 'Levanter')!;
-    expect([cypress.plan.poses.length, cypress.plan.aside?.length, cypress.record.map((l) => l.kind)]).toEqual([4, 1, ['bent']]);
-    const hornbeam = trees.find((t) => t.name === 'Old Ferry')!;
-    expect([hornbeam.record, hornbeam.plan.decisions, hornbeam.plan.front ?? null]).toEqual([[], [], null]);
-  },
-);
+test.each(['2026-01-15', '2026-07-30', '2028-02-29'])('loaded on %s, the studio is sound, has no day to come in its record, and something is due', (on) => {
+  const today = dayOf(on);
+  const trees = studio(on) as Tree[];
+  expect(new Set(trees.map((t) => t.name)).size).toBe(7);
+  for (const tree of trees) {
+    const again = readTreeFile(writeTreeFile(tree));
+    expect(again).toEqual({ tree: expect.objectContaining({ name: tree.name }) });
+    for (const line of tree.record) expect(dayOf(line.on)).toBeLessThanOrEqual(today);
+    const days = tree.record.map((line) => line.on);
+    expect(days).toEqual([...days].sort());
+  }
+  const due = trees.flatMap((t) => dueOn(t, today).due.map((d) => ({ name: t.name, ...d })));
+  const soon = due.filter((d) => d.kind !== 'plan' && d.on <= isoOf(today + 7));
+  expect(soon.length).toBeGreaterThan(0);
+  // The maple's wire is about to mark, the larch is in the middle of its plan, the hornbeam is fresh.
+  const maple = trees.find((t) => t.name === 'Squall')!;
+  const marks = watch(placeTree(maple), today).map((w) => w.race.forecast.marking.p50 ?? Infinity);
+  expect(marks.filter((d) => d <= today + 30).length * 2).toBeGreaterThanOrEqual(marks.length);
+  const larch = trees.find((t) => t.name === 'Lantern')!;
+  expect(new Set(larch.plan.decisions.map((d) => d.act))).toEqual(new Set(['remove', 'reserve']));
+  const cypress = trees.find((t) => t.name === 'Levanter')!;
+  expect([cypress.plan.poses.length, cypress.plan.aside?.length, cypress.record.map((l) => l.kind)]).toEqual([4, 1, ['bent']]);
+  const hornbeam = trees.find((t) => t.name === 'Old Ferry')!;
+  expect([hornbeam.record, hornbeam.plan.decisions, hornbeam.plan.front ?? null]).toEqual([[], [], null]);
+});

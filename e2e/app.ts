@@ -1,8 +1,6 @@
-import { mkdtempSync } from 'node:fs';
+import { cpSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
-import { pathToFileURL } from 'node:url';
-import { execFileSync } from 'node:child_process';
+import { join } from 'node:path';
 import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core';
 import type { Intent } from '@ustle/core';
 import { ask, doAct, start, type Answer, type Running } from '../apps/server/test/server';
@@ -19,9 +17,10 @@ export interface App {
   close: () => Promise<void>;
 }
 
-/** The built application on an empty folder, in a fresh browser. */
-export async function open(port: number, viewport = { width: 1280, height: 800, deviceScaleFactor: 0.5 }): Promise<App> {
+/** The built application on the demo studio or an empty folder, in a fresh browser. */
+export async function open(port: number, on: 'studio' | 'nothing' = 'studio'): Promise<App> {
   const folder = mkdtempSync(join(tmpdir(), 'ustle-e2e-'));
+  if (on === 'studio') cpSync(process.env.USTLE_STUDIO!, folder, { recursive: true });
   const server = await start(folder, port);
   const browser = await puppeteer.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
@@ -30,7 +29,7 @@ export async function open(port: number, viewport = { width: 1280, height: 800, 
     userDataDir: mkdtempSync(join(tmpdir(), 'ustle-browser-')),
   });
   const page = await browser.newPage();
-  await page.setViewport(viewport);
+  await page.setViewport({ width: 1280, height: 800, deviceScaleFactor: 0.5 });
   page.setDefaultTimeout(60_000);
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(String(error)));
@@ -38,16 +37,6 @@ export async function open(port: number, viewport = { width: 1280, height: 800, 
   page.on('requestfailed', (request) => void (request.resourceType() === 'eventsource' || errors.push(`failed: ${request.url()}`)));
   const app: App = { server, folder, browser, page, errors, close: async () => (await browser.close(), app.server.kill()) };
   return app;
-}
-
-/** Loads the demo studio through its own loader. */
-export function loadStudio(address: string): void {
-  const loader = pathToFileURL(resolve(__dirname, '../demo/load.mjs')).href;
-  execFileSync(process.execPath, [
-    '--input-type=module',
-    '-e',
-    `const { loadStudio } = await import(${JSON.stringify(loader)}); await loadStudio(${JSON.stringify(address)})`,
-  ]);
 }
 
 // What the API answers is read as it comes: a test says what it expects of it.

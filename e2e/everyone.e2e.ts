@@ -1,13 +1,12 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from 'puppeteer-core';
-import { idOf, loadStudio, open, press, visit, type App } from './app';
+import { idOf, open, press, sceneReady, visit, type App } from './app';
 
 const axe = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
 let app: App;
 beforeAll(async () => {
   app = await open(4765);
-  loadStudio(app.server.address);
 });
 afterAll(() => app.close());
 
@@ -52,6 +51,7 @@ const VIEWS: [name: string, tree: string | null, path: string, opened?: (page: P
   ['wire off', 'Squall', '/watch?branch=b1', (page) => press(page, 'It came off')],
   ['about a tree', 'Lantern', '/watch', (page) => press(page, 'About it')],
   ['no such tree', null, '/tree/nobody/front'],
+  ['nothing there', null, '/nowhere'],
 ];
 
 const SIZES = [
@@ -59,12 +59,37 @@ const SIZES = [
   { width: 390, height: 844, hasTouch: true, isMobile: true },
 ];
 
-const see = async ([, tree, path, opened]: (typeof VIEWS)[number]): Promise<void> => {
-  if (tree) await visit(app, `/tree/${await idOf(app, tree)}${path}`);
-  else await app.page.goto(app.server.address + path, { waitUntil: 'domcontentloaded' });
-  await app.page.waitForFunction(() => document.querySelector('main h1') && !document.querySelector('main [aria-hidden] .animate-pulse'));
-  await opened?.(app.page);
-};
+/** To a place within the open application, as the browser's own forward button goes there. */
+const goTo = (page: Page, path: string): Promise<void> =>
+  page.evaluate((to) => {
+    history.pushState(null, '', to);
+    dispatchEvent(new PopStateEvent('popstate'));
+  }, path);
+
+/** Opens a view afresh, from a place that shares nothing with it. */
+async function see([, tree, path, opened]: (typeof VIEWS)[number]): Promise<void> {
+  const { page } = app;
+  await goTo(page, '/nowhere');
+  await page.waitForFunction(() => /nothing at this address/i.test(document.body.innerText));
+  await page.evaluate(() => document.querySelectorAll('style[data-look]').forEach((style) => style.remove()));
+  if (path !== '/nowhere') {
+    await goTo(page, tree ? `/tree/${await idOf(app, tree)}${path}` : path);
+    await page.waitForFunction(() => !/nothing at this address/i.test(document.body.innerText));
+    const drawn = tree && !/^\/(cuts|pieces|proposal|report|sheet)/.test(path);
+    if (drawn) await sceneReady(page);
+  }
+  await page.waitForFunction(() => document.querySelector('main h1') && !document.querySelector('main [aria-hidden] .animate-pulse'));
+  await opened?.(page);
+}
+
+/** Changes how the page looks until the next view is opened. */
+const look = (page: Page, css: string): Promise<void> =>
+  page.evaluate((rules) => {
+    const style = document.createElement('style');
+    style.dataset.look = '';
+    style.textContent = rules;
+    document.head.append(style);
+  }, css);
 
 /** What axe finds on the page by all its rules, or by one, each fault with where it is. */
 const faults = (page: Page, rule?: string): Promise<string[]> =>
@@ -99,7 +124,7 @@ const unhandy = (page: Page, touch: boolean): Promise<string[]> =>
 async function offTheSide(page: Page): Promise<string[]> {
   const wide: string[] = [];
   // The scene takes whatever room it is given: it is not drawn anew for each.
-  await page.addStyleTag({ content: 'canvas { display: none !important; }' });
+  await look(page, '[role=application] > * { display: none !important; }');
   for (const width of [360, 414, 600, 768, 1024, 1100]) {
     await page.setViewport({ width, height: 740, deviceScaleFactor: 0.5 });
     await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
@@ -115,17 +140,21 @@ async function offTheSide(page: Page): Promise<string[]> {
 test.each(SIZES)('at $width × $height nothing is in the way of anybody, by day and by lamp, nor off the side at other widths', async (size) => {
   const { page } = app;
   const found: string[] = [];
+  await page.setViewport({ deviceScaleFactor: 0.5, ...size });
+  await visit(app, '/bench');
+  await page.evaluate(axe);
   for (const view of VIEWS) {
     await page.setViewport({ deviceScaleFactor: 0.5, ...size });
     await see(view);
     // What stands on the page is the same on a phone: names, roles and colours are looked at once, and by lamp only the colours.
     if (!size.hasTouch) {
-      await page.evaluate(axe);
       // Colours that fade from one theme to the other are read when they are there.
-      await page.addStyleTag({ content: '* { transition: none !important; }' });
+      await look(page, '* { transition: none !important; }');
       found.push(...(await faults(page)).map((f) => `${view[0]}: ${f}`));
+      const byDay = await page.evaluate(() => document.documentElement.dataset.theme!);
       await page.evaluate(() => void (document.documentElement.dataset.theme = 'lamp'));
       found.push(...(await faults(page, 'color-contrast')).map((f) => `${view[0]}, by lamp: ${f}`));
+      await page.evaluate((theme) => void (document.documentElement.dataset.theme = theme), byDay);
     }
     found.push(...(await unhandy(page, size.hasTouch ?? false)).map((f) => `${view[0]}: ${f}`));
     if (!size.hasTouch) found.push(...(await offTheSide(page)).map((f) => `${view[0]}: ${f}`));

@@ -1,11 +1,10 @@
 import type { Page } from 'puppeteer-core';
 import { ask } from '../apps/server/test/server';
-import { actElsewhere, idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, there, until, visit, type App } from './app';
+import { actElsewhere, idOf, open, press, pressWhere, says, sceneReady, stored, there, until, visit, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
   app = await open(4790);
-  loadStudio(app.server.address);
 });
 afterAll(() => app.close());
 

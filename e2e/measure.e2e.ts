@@ -2,7 +2,7 @@ import { fill, focus, open, press, pressWhere, says, sceneReady, stored, there, 
 
 let app: App;
 beforeAll(async () => {
-  app = await open(4720);
+  app = await open(4720, 'nothing');
 });
 afterAll(() => app.close());
 

@@ -2,11 +2,12 @@ import { readFileSync, writeFileSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { ask } from '../apps/server/test/server';
-import { idOf, loadStudio, open, press, says, sceneReady, stored, text, there, visit, write, type App } from './app';
+import { idOf, open, press, says, sceneReady, stored, text, there, visit, write, type App } from './app';
+import { loadStudio } from './load-studio';
 
 let app: App;
 beforeAll(async () => {
-  app = await open(4700);
+  app = await open(4700, 'nothing');
 });
 afterAll(() => app.close());
 

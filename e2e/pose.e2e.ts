@@ -1,9 +1,8 @@
-import { actElsewhere, focus, idOf, loadStudio, open, press, pressWhere, says, stored, tabTo, text, there, until, visit, write, type App } from './app';
+import { actElsewhere, focus, idOf, open, press, pressWhere, says, stored, tabTo, text, there, until, visit, write, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
   app = await open(4760);
-  loadStudio(app.server.address);
 });
 afterAll(() => app.close());
 

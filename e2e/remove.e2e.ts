@@ -1,30 +1,10 @@
 import { namesOf } from '@ustle/core';
-import {
-  actElsewhere,
-  enter,
-  focus,
-  idOf,
-  loadStudio,
-  open,
-  press,
-  pressWhere,
-  says,
-  sceneReady,
-  stored,
-  tabTo,
-  text,
-  there,
-  until,
-  visit,
-  write,
-  type App,
-} from './app';
+import { actElsewhere, enter, focus, idOf, open, press, pressWhere, says, sceneReady, stored, tabTo, text, there, until, visit, write, type App } from './app';
 
 let app: App;
 let id = '';
 beforeAll(async () => {
   app = await open(4740);
-  loadStudio(app.server.address);
   id = await idOf(app, 'Old Ferry');
 });
 afterAll(() => app.close());

@@ -1,10 +1,9 @@
 import { start } from '../apps/server/test/server';
-import { actElsewhere, idOf, loadStudio, open, press, pressWhere, says, stored, text, until, visit, write, type App } from './app';
+import { actElsewhere, idOf, open, press, pressWhere, says, stored, text, until, visit, write, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
   app = await open(4810);
-  loadStudio(app.server.address);
 });
 afterAll(() => app.close());
 

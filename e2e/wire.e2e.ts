@@ -1,10 +1,9 @@
 import { ask, start } from '../apps/server/test/server';
-import { idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, text, there, until, visit, type App } from './app';
+import { idOf, open, press, pressWhere, says, sceneReady, stored, text, there, until, visit, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
   app = await open(4780);
-  loadStudio(app.server.address);
 });
 afterAll(() => app.close());
 

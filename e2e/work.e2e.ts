@@ -5,12 +5,11 @@ import { validateBytes } from 'gltf-validator';
 import sharp from 'sharp';
 import type { KeyInput, Page } from 'puppeteer-core';
 import { start } from '../apps/server/test/server';
-import { actElsewhere, enter, idOf, loadStudio, open, press, says, stored, tabTo, text, there, until, visit, write, type App } from './app';
+import { actElsewhere, enter, idOf, open, press, says, stored, tabTo, text, there, until, visit, write, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
   app = await open(4830);
-  loadStudio(app.server.address);
 });
 afterAll(() => app.close());
 

@@ -1,10 +1,9 @@
 import type { HTTPRequest } from 'puppeteer-core';
-import { actElsewhere, fill, idOf, loadStudio, open, press, pressWhere, says, sceneReady, stored, until, visit, write, type App } from './app';
+import { actElsewhere, fill, idOf, open, press, pressWhere, says, sceneReady, stored, until, visit, write, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
   app = await open(4760);
-  loadStudio(app.server.address);
 });
 afterAll(() => app.close());
 

@@ -1,6 +1,7 @@
 // What the scripts share: plain Node, no dependencies, so that they run before anything is installed.
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -19,6 +20,27 @@ export function run(title, command, args, options = {}) {
   }
 }
 
+/** Runs commands beside each other, each with its output told when it is done; ends the script when one fails. */
+export async function runTogether(tasks) {
+  const done = await Promise.all(
+    tasks.map(
+      ([title, command, args]) =>
+        new Promise((resolve) => {
+          const child = spawn(command, args, { cwd: root, shell: process.platform === 'win32' });
+          let said = '';
+          for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (said += chunk));
+          child.on('close', (code) => {
+            console.log(`\n${title}\n${said}`.trimEnd());
+            resolve(code === 0);
+          });
+        }),
+    ),
+  );
+  if (done.every(Boolean)) return;
+  console.error('Not all of these hold.');
+  process.exit(1);
+}
+
 /** Installs the packages of the lock file, unless that was done already. */
 export function install() {
   const [major, minor] = process.versions.node.split('.').map(Number);
@@ -33,7 +55,26 @@ export function install() {
   writeFileSync(mark, String(statSync(lock).mtimeMs));
 }
 
-export const build = () => run('Building', npm, ['run', 'build', '--silent']);
+/** Files of a folder and the folders in it, what is made or installed there left out. */
+const filesIn = (folder) =>
+  readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    if (entry.name === 'node_modules' || entry.name === 'dist' || entry.name === 'test') return [];
+    const path = join(folder, entry.name);
+    return entry.isDirectory() ? filesIn(path) : [path];
+  });
+
+/** Compiles everything, unless it was compiled from just these sources already. */
+export function build() {
+  const sources = ['apps', 'packages'].flatMap((folder) => filesIn(join(root, folder)));
+  const state = createHash('sha256');
+  for (const path of [...sources, join(root, 'package-lock.json')].sort()) state.update(`${path} ${statSync(path).mtimeMs}\n`);
+  const now = state.digest('hex');
+  const mark = join(root, 'node_modules', '.ustle-built');
+  const made = ['apps/web/dist/index.html', 'apps/server/dist/main.js'].every((path) => existsSync(join(root, path)));
+  if (made && existsSync(mark) && readFileSync(mark, 'utf8') === now) return;
+  run('Building', npm, ['run', 'build', '--silent']);
+  writeFileSync(mark, now);
+}
 
 /** The folder of the user's data, or of the demo's. */
 export const dataFolder = (name) => process.env.USTLE_DATA ?? join(root, '.data', name);

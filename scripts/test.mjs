@@ -2,13 +2,15 @@
 import { readFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
-import { build, chromium, install, root, run } from './lib.mjs';
+import { build, chromium, install, root, runTogether } from './lib.mjs';
 
 install();
 process.env.CHROMIUM = chromium();
 build();
-run('Lint', 'npm', ['run', 'lint', '--silent']);
-run('Types', 'npm', ['run', 'types', '--silent']);
+await runTogether([
+  ['Lint', 'npm', ['run', 'lint', '--silent']],
+  ['Types', 'npm', ['run', 'types', '--silent']],
+]);
 
 /** Runs Jest and adds its counts up; a failure is told at the end, after all was run. */
 function jest(title, args) {

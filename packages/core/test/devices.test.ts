@@ -17,6 +17,7 @@ import {
   modulus,
   namesOf,
   placeTree,
+  PlanMemory,
   planTree,
   sayLine,
   secondMoment,
@@ -182,7 +183,8 @@ test('over made-up trees: ends lie on bark, more way takes more force and no les
     const kinds = ['larch', 'yew', 'maple-trident', 'juniper-scale'];
     const t = generateTree({ seed: 5 + i, name: 'Any', species: kinds[i]!, form, height: 460, base: 48, primaries: 5, secondaries: 2 });
     const placed = placeTree(t);
-    const planOf = (own: object) => planTree({ ...t, plan: { ...t.plan, devices: [own as never] } }, ON, { fronts: false }).devices[0]!;
+    const memory = new PlanMemory();
+    const planOf = (own: object) => planTree({ ...t, plan: { ...t.plan, devices: [own as never] } }, ON, { fronts: false, memory }).devices[0]!;
     for (const kind of DEVICE_KINDS) {
       const usual = { ...deviceFor(placed, [], kind, t.branches[i]!.id), id: 'd1' };
       const [some, more] = [planOf({ ...usual, by: 3 }), planOf({ ...usual, by: 9 })];

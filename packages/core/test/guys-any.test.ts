@@ -49,10 +49,10 @@ const thick = (i: number): Tree => {
   };
 };
 
-test('ties of thirty trees: on their branch, towards what is there, no longer than drawn, after the coils, and every figure one that can be', () => {
+test('ties of twenty trees: on their branch, towards what is there, no longer than drawn, after the coils, and every figure one that can be', () => {
   let seen = 0;
   const kinds = new Set<string>();
-  for (let i = 0; i < 30; i++) {
+  for (let i = 0; i < 20; i++) {
     const t = thick(i);
     const plan = planTree(t, ON, { fronts: false });
     const stands = standTree(outcomeOf(t).tree);
@@ -84,7 +84,7 @@ test('ties of thirty trees: on their branch, towards what is there, no longer th
     }
     expect(plan.lostTies).toEqual([]);
   }
-  expect(seen).toBeGreaterThan(25);
+  expect(seen).toBeGreaterThan(17);
   expect(kinds.size).toBeGreaterThan(1);
 });
 

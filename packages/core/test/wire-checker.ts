@@ -67,6 +67,16 @@ function over(p: V, line: Line): { lift: number; off: V; way: V } {
   return best;
 }
 
+/** Least and greatest of some points in each direction. */
+type Box = readonly [low: V, high: V];
+const boxOf = (points: readonly V[]): Box => {
+  const every = (pick: (...of: number[]) => number): V => [0, 1, 2].map((k) => points.reduce((best, p) => pick(best, p[k]!), points[0]![k]!)) as unknown as V;
+  return [every(Math.min), every(Math.max)];
+};
+/** Two things whose boxes are farther apart than this do not touch. */
+const apart = (a: Box, b: Box, by: number): boolean => [0, 1, 2].some((k) => a[0][k]! - b[1][k]! > by || b[0][k]! - a[1][k]! > by);
+const nearer = (a: V, b: V, than: number): boolean => (a[0] - b[0]) ** 2 + (a[1] - b[1]) ** 2 + (a[2] - b[2]) ** 2 < than * than;
+
 /** mm by which a wire may be drawn tight into another one or into bark. */
 const GIVES = 0.3;
 
@@ -75,6 +85,8 @@ export function wireFaults(tree: Tree, plan: Pick<PlanDocument, 'runs' | 'order'
   const faults: string[] = [];
   const lines = linesOf(tree);
   const byId = new Map(lines.map((l) => [l.id, l]));
+  const woodBox = new Map(lines.map((l) => [l.id, boxOf(l.points)]));
+  const wireBox = new Map(plan.runs.map((r) => [r.id, boxOf(r.path!)]));
   const parentOf = new Map(tree.branches.map((b) => [b.id, b.parent]));
   const seen = new Map<string, string>();
   for (const run of plan.runs) {
@@ -123,6 +135,7 @@ export function wireFaults(tree: Tree, plan: Pick<PlanDocument, 'runs' | 'order'
         fault(`has ${(Math.abs(turned) / 2 / Math.PI).toFixed(1)} turns on ${part.branch}, said to be ${part.turns}`);
     }
     for (const line of lines) {
+      if (apart(woodBox.get(line.id)!, wireBox.get(run.id)!, Math.max(...line.diameters) / 2 + run.size)) continue;
       const deepest = Math.min(...path.map((p) => over(p, line).lift));
       if (deepest < run.size / 2 - GIVES) fault(`is ${(run.size / 2 - deepest).toFixed(2)} mm in the wood of ${line.id}`);
     }
@@ -130,7 +143,8 @@ export function wireFaults(tree: Tree, plan: Pick<PlanDocument, 'runs' | 'order'
   plan.runs.forEach((a, i) =>
     plan.runs.slice(i + 1).forEach((b) => {
       const need = (a.size * a.strands + b.size * b.strands) / 2;
-      const near = a.path!.some((p) => b.path!.some((q, k) => k > 0 && size(minus(p, q)) < need + 5 && foot(p, b.path![k - 1]!, q).away < need - GIVES));
+      if (apart(wireBox.get(a.id)!, wireBox.get(b.id)!, need)) return;
+      const near = a.path!.some((p) => b.path!.some((q, k) => k > 0 && nearer(p, q, need + 5) && foot(p, b.path![k - 1]!, q).away < need - GIVES));
       if (near) faults.push(`${a.id} (${a.branches.map((x) => x.branch).join('+')}) crosses ${b.id} (${b.branches.map((x) => x.branch).join('+')})`);
     }),
   );
