@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { validateBytes } from 'gltf-validator';
 import sharp from 'sharp';
-import type { KeyInput, Page } from 'puppeteer-core';
+import type { ElementHandle, KeyInput, Page } from 'puppeteer-core';
 import { start } from '../apps/server/test/server';
 import { actElsewhere, enter, idOf, open, press, says, stored, tabTo, text, there, until, visit, write, type App } from './app';
 
@@ -114,6 +114,17 @@ test('a tree from its plan through a whole session by keyboard: a piece that ran
 
   // It cracked across: what to do now is said, the record keeps it, and that branch is bent no further.
   await upTo(page, /^Bend /);
+  // Otherwise, with an angle that no branch bends to: said beside the field, held back with what was typed, and nothing noted.
+  const answered = (await worked('Lantern')).length;
+  await page.keyboard.press('o');
+  const bentTo = 'xpath/.//dialog//label[starts-with(normalize-space(), "Bent to")]/following::input[1]';
+  await write(page, bentTo, '400');
+  await says(page, /Bent to, by hand: .*not 400/);
+  await press(page, 'So it was done');
+  expect(await page.evaluate(() => (document.activeElement as HTMLInputElement).value)).toBe('400');
+  expect((await worked('Lantern')).length).toBe(answered);
+  await page.keyboard.press('Escape');
+  await page.waitForFunction(() => !document.querySelector('dialog[open]'));
   await page.keyboard.press('x');
   await enter(app, 'Across it');
   await says(page, /what lies beyond may die/);
@@ -204,6 +215,12 @@ test('the report as its owner reads it, the record redrawn on an earlier day bes
   await there(page, 'img[alt="The chosen photo, over the tree"]');
   await press(page, 'Take it off');
 
+  // The camera beside the turning table goes all round it.
+  await press(page, 'All round, 8 pictures');
+  const shots = ({ tree }: { tree: { record: (Line & { bearing?: number })[] } }): number[] =>
+    tree.record.flatMap((l) => (l.kind === 'photo' && l.bearing !== undefined ? [l.bearing] : []));
+  await until(app, 'Old Ferry', (v) => shots(v).join() === '0,45,90,135,180,225,270,315');
+
   // Filtered by kind, and an earlier day drawn: what was cut since is on the tree again.
   await press(page, 'cuts');
   await page.waitForFunction(() => !/seen touching|press test/.test(document.querySelector('ol[aria-label="Record"]')!.textContent!), { polling: 50 });
@@ -228,6 +245,26 @@ test('the report as its owner reads it, the record redrawn on an earlier day bes
   expect(readFileSync(join(folder, 'old-ferry-plan.svg'), 'utf8')).toMatch(/^<svg .*<\/svg>\s*$/s);
   expect((await sharp(join(folder, 'old-ferry.png')).metadata()).width).toBeGreaterThan(200);
 }, 120_000);
+
+test('a whole studio goes to an empty installation by hand; a file that is none is refused with a sentence', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'ustle-moved-'));
+  const [zip, no] = [join(folder, 'studio.zip'), join(folder, 'no.zip')];
+  writeFileSync(zip, Buffer.from(await (await fetch(`${app.server.address}/api/studio`)).arrayBuffer()));
+  writeFileSync(no, 'not a studio');
+  const moved = await open(4835, 'nothing');
+  try {
+    await visit(moved, '/bench');
+    await says(moved.page, /No tree on the bench yet/);
+    const input = await there(moved.page, 'input[aria-label="The file of a studio"]');
+    await (input as ElementHandle<HTMLInputElement>).uploadFile(no);
+    await says(moved.page, /no\.zip|not a studio|no ZIP/i);
+    await (input as ElementHandle<HTMLInputElement>).uploadFile(zip);
+    await says(moved.page, /Lantern.*Perseverance/);
+    expect((await stored(moved, 'Old Ferry')).tree).toEqual((await stored(app, 'Old Ferry')).tree);
+  } finally {
+    await moved.close();
+  }
+});
 
 test('on the phone, by touch, the page opens again without a network and what is answered then arrives', async () => {
   const { page } = app;

@@ -1,4 +1,5 @@
 import {
+  dayOf,
   decided,
   distance,
   gapMap,
@@ -7,15 +8,17 @@ import {
   namesOf,
   outcomeOf,
   placeTree,
+  planTree,
   proposePoses,
   restFor,
   screenAxes,
   dot,
   turnBetween,
   type PlannedPose,
+  type Tree,
   type Vec,
 } from '../src/index.js';
-import { branch, listed, tree } from './trees.js';
+import { after, branch, listed, tree } from './trees.js';
 
 const FRONT = { bearing: 0, pitch: 0, roll: 0 };
 const { right } = screenAxes(0);
@@ -30,12 +33,12 @@ test('a gap that a cut opens is closed by a branch that reaches it, or by the sh
     const whole = { ...grown, plan: { ...grown.plan, front: FRONT } };
     const broad = [...whole.branches].filter((b) => b.parent === 'trunk').sort((a, b) => b.green - a.green)[1]!;
     const cut = decided(whole, broad.id, 'remove');
-    const after = placeTree(outcomeOf(cut).tree);
-    const gaps = gapMap(placeTree(cut), after, FRONT);
-    const [without, with_] = [[], gaps].map((g) => proposePoses(after, g).poses) as [PlannedPose[], PlannedPose[]];
-    const [linesWithout, linesWith] = [without, with_].map((poses) => linesInWorld(after, poses));
+    const left = placeTree(outcomeOf(cut).tree);
+    const gaps = gapMap(placeTree(cut), left, FRONT);
+    const [without, with_] = [[], gaps].map((g) => proposePoses(left, g).poses) as [PlannedPose[], PlannedPose[]];
+    const [linesWithout, linesWith] = [without, with_].map((poses) => linesInWorld(left, poses));
     for (const pose of with_.filter((p) => p.from === 'gap')) {
-      const main = after.byId.get(pose.branch)!.branch.parent === 'trunk';
+      const main = left.byId.get(pose.branch)!.branch.parent === 'trunk';
       const before = without.find((p) => p.branch === pose.branch);
       const tip = (lines: typeof linesWith): Vec => lines!.get(pose.branch)!.points.at(-1)!;
       const nearest = (lines: typeof linesWith): number =>
@@ -59,6 +62,27 @@ test('a gap that a cut opens is closed by a branch that reaches it, or by the sh
   expect(nearer / (closed.gap + closed.shoot)).toBeGreaterThan(0.7);
   expect(closed.gap).toBeGreaterThan(1);
   expect(closed.shoot).toBeGreaterThan(1);
+});
+
+test('what a cut asks of its neighbours is asked still once it is made, for a year', () => {
+  let kept = 0;
+  for (let seed = 1; seed <= 6; seed++) {
+    const grown = generateTree({ seed, name: 'Any', species: 'larch', height: 600, base: 50, primaries: 8, secondaries: 1, swing: 0.1 });
+    const broad = [...grown.branches].filter((b) => b.parent === 'trunk').sort((a, b) => b.green - a.green)[1]!;
+    const decidedOn = after({ ...grown, plan: { ...grown.plan, front: FRONT } }, { kind: 'decide', branch: broad.id, act: 'remove' });
+    const made = after(decidedOn, { kind: 'take-off', on: '2026-10-10', branches: [broad.id] });
+    expect(made.branches.some((b) => b.id === broad.id)).toBe(false);
+    const closing = (t: Tree, on: string): string[] =>
+      planTree(t, dayOf(on), { fronts: false })
+        .poses.filter((p) => p.from === 'gap' || /into the gap/.test(p.because.join(' ')))
+        .map((p) => `${p.branch} to ${Math.round(p.bearing / 2)}`);
+    const asked = closing(decidedOn, '2026-10-10');
+    expect(closing(made, '2026-10-10')).toEqual(asked);
+    expect(closing(made, '2027-10-09')).toEqual(asked);
+    expect(closing(made, '2027-10-11')).toEqual([]);
+    kept += asked.length;
+  }
+  expect(kept).toBeGreaterThan(3);
 });
 
 test('pads are moved apart only where one lies close above another: both with foliage, on one side, and not far above', () => {

@@ -125,3 +125,28 @@ test('what was bent and wired lately counts against what a tree bears now', () =
   expect(wires(then('2026-10-08'))).toBeLessThanOrEqual(wires(then('2026-06-01')));
   expect(wires(made)).toBeGreaterThan(0);
 });
+
+test('a trunk is bent in the stages and with the rests that the plan gives its gravest bend, the others with it; what was heard stops it', () => {
+  const young = (thick: number): Tree => ({
+    ...tree([branch('a', { at: 300, bearing: 90, elevation: 45, d: 5, length: 150 })], {
+      species: 'larch',
+      trunk: [0, 150, 300, 450, 600].map((z) => ({ x: 0, y: 0, z, d: thick - z * 0.015 })),
+    }),
+    plan: { decisions: [], poses: [], runs: [], guys: [], trunkWay: 'gentle-s', front: { bearing: 0, pitch: 0, roll: 0 } },
+  });
+  for (const thick of [17, 23]) {
+    const t = young(thick);
+    const plan = planOf(t);
+    const { bends } = plan.trunk!;
+    const main = [...bends].sort((a, b) => b.risk - a.risk)[0]!;
+    const own = openSteps(t, plan, ON).filter((s) => /^bend:trunk/.test(s.key));
+    const overDays = main.dates.length > 0;
+    expect(own).toHaveLength(overDays ? 1 : main.stages!);
+    expect(own[0]!.what.join(' ')).toContain(`To ${Math.round((main.handDeg ?? main.angle) / main.stages!)}° by hand`);
+    for (const b of bends.filter((x) => x !== main)) expect(own[0]!.what.join(' ')).toContain(`${Math.round(b.handDeg ?? b.angle)}° at ${b.at.toFixed(0)} mm`);
+    expect(own.slice(1).map((s) => s.rest)).toEqual(own.slice(1).map(() => main.restMinutes));
+    // A wire that is not on the trunk bends nothing: its bends come after the wire; a crack across ends them.
+    const cracked = after(t, { kind: 'bent', branch: 'trunk', at: 200, bentDeg: 5, crack: 'across', sound: 'none' } as Intent);
+    expect(openSteps(cracked, planOf(cracked), ON).some((s) => /^bend:trunk/.test(s.key))).toBe(false);
+  }
+});

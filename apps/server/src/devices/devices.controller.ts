@@ -57,7 +57,7 @@ export class DevicesController {
     summary: 'Turn the table with a tree to a bearing (?bearing=0 to 359, degrees round its pot) and take its picture with the simulated camera; a JPEG file',
   })
   async picture(@Param('tree') id: string, @Query('bearing') asked: string | undefined, @Res() response: Response): Promise<void> {
-    const bearing = Number(asked ?? NaN);
+    const bearing = asked ? Number(asked) : NaN;
     if (!(bearing >= 0 && bearing < 360))
       throw new ProblemException(400, { code: 'bearing', field: 'bearing', message: 'The bearing is from 0 to 359 degrees round the pot.' });
     const { tree } = await this.trees.tree(id);

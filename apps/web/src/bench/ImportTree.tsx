@@ -1,7 +1,8 @@
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Problem } from '@ustle/contract';
 import { Dialog } from '../shared/Dialog';
+import { FileButton } from '../shared/FileButton';
 import { ApiError } from '../shared/http';
 import { importTree } from '../shared/queries';
 
@@ -9,7 +10,6 @@ const LARGEST_MB = 8;
 
 /** Takes in a tree file; what is wrong with it is listed with its place, and nothing is stored. */
 export function ImportTree() {
-  const input = useRef<HTMLInputElement>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const navigate = useNavigate();
@@ -37,22 +37,7 @@ export function ImportTree() {
 
   return (
     <>
-      <button type="button" className="btn btn-outline btn-primary" disabled={busy} onClick={() => input.current?.click()}>
-        Bring in a tree
-      </button>
-      <input
-        ref={input}
-        type="file"
-        accept=".json,application/json"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Tree file"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) void take(file);
-          event.target.value = '';
-        }}
-      />
+      <FileButton label="Bring in a tree" what="Tree file" accept=".json,application/json" disabled={busy} onFiles={([file]) => void take(file!)} />
       {problem && (
         <Dialog label="This file was not taken in" alarm onClose={() => setProblem(null)}>
           <h2 className="text-xl">This file was not taken in</h2>

@@ -1,5 +1,6 @@
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { paths } from '@ustle/contract';
+import { FileButton } from '../shared/FileButton';
 import { ApiError, ask } from '../shared/http';
 import { counted, refreshLists } from '../shared/traffic';
 
@@ -7,10 +8,8 @@ const PATIENCE_MS = 600_000;
 
 /** On an empty installation: takes a whole studio in from the file that another one gave. */
 export function RestoreStudio() {
-  const input = useRef<HTMLInputElement>(null);
   const [said, setSaid] = useState<{ text: string; wrong: boolean } | null>(null);
-  const take = async (file: File | undefined): Promise<void> => {
-    if (!file) return;
+  const take = async (file: File): Promise<void> => {
     setSaid({ text: 'It is being taken in; a large studio takes minutes.', wrong: false });
     try {
       await counted(
@@ -21,23 +20,17 @@ export function RestoreStudio() {
     } catch (error) {
       setSaid({ text: error instanceof ApiError ? error.message : 'It could not be sent.', wrong: true });
     }
-    if (input.current) input.current.value = '';
   };
   return (
     <div className="mt-8 border-t border-rule pt-4">
       <p>Had everything elsewhere before? The file of a whole studio brings trees, records, photos and the rack back as they were.</p>
-      <input
-        ref={input}
-        type="file"
+      <FileButton
+        label="Take a studio in (ZIP)"
+        what="The file of a studio"
         accept=".zip,application/zip"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="The file of a studio"
-        onChange={(event) => void take(event.target.files?.[0])}
+        className="mt-3"
+        onFiles={([file]) => void take(file!)}
       />
-      <button type="button" className="btn btn-outline btn-primary mt-3" onClick={() => input.current?.click()}>
-        Take a studio in (ZIP)
-      </button>
       {said && (
         <p role={said.wrong ? 'alert' : 'status'} className={`mt-2 ${said.wrong ? 'text-madder' : 'text-quiet'}`}>
           {said.text}

@@ -1,5 +1,6 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { liveQuery } from 'dexie';
+import { FileButton } from '../shared/FileButton';
 import { Quiet } from '../shared/parts';
 import { count } from '../shared/say';
 import { addPhoto, flushPhotos, photos, type PhotoOf, type WaitingPhoto } from './photo-queue';
@@ -29,29 +30,21 @@ export function AddPhoto({
   label?: string;
   large?: boolean;
 }) {
-  const input = useRef<HTMLInputElement>(null);
   const waiting = useWaiting(tree);
-  const take = async (files: FileList | null): Promise<void> => {
-    for (const file of files ?? []) await addPhoto(tree, today, of, file, file.name);
-    if (input.current) input.current.value = '';
+  const take = async (files: readonly File[]): Promise<void> => {
+    for (const file of files) await addPhoto(tree, today, of, file, file.name);
   };
   const refused = waiting.filter((w) => w.refused !== null);
   const open = waiting.length - refused.length;
   return (
     <div>
-      <input
-        ref={input}
-        type="file"
+      <FileButton
+        label={label}
         accept="image/jpeg,image/png,image/webp"
         multiple
-        className="sr-only"
-        aria-label={label}
-        tabIndex={-1}
-        onChange={(event) => void take(event.target.files)}
+        className={large ? 'min-h-14 text-lg' : ''}
+        onFiles={(files) => void take(files)}
       />
-      <button type="button" className={`btn btn-outline btn-primary ${large ? 'min-h-14 text-lg' : ''}`} onClick={() => input.current?.click()}>
-        {label}
-      </button>
       {open > 0 && (
         <p role="status" className="mt-1 text-quiet">
           {count(open, 'photo')} on the way; kept here until the server has it.

@@ -1,69 +1,13 @@
 import { lazy, Suspense } from 'react';
-import { Link, useSearchParams } from 'react-router';
-import { paths, type DueView } from '@ustle/contract';
+import { useSearchParams } from 'react-router';
+import { paths } from '@ustle/contract';
 import { useSeason, useSpecies, useTrees, useWalk } from '../shared/queries';
 import { Skeleton } from '../shared/parts';
-import { getISODay, parseISO } from 'date-fns';
-import { addDays, daysBetween, sayDate, sayShort } from '../shared/say';
-import { StageGlyph, type Glyph } from '../shared/StageGlyph';
 import { Around } from './Around';
 import { useTitle } from '../shared/use-title';
+import { Weeks } from './Weeks';
 
 const Lanes = lazy(() => import('./Lanes').then((m) => ({ default: m.Lanes })));
-
-interface Week {
-  title: string;
-  days: DueView[];
-}
-
-/** The dated work by week, Monday to Sunday; the first week is this one. */
-function weeksOf(days: readonly DueView[], today: string): Week[] {
-  const monday = addDays(today, 1 - getISODay(parseISO(today)));
-  const byWeek = new Map<number, DueView[]>();
-  for (const day of days) {
-    const week = Math.floor(daysBetween(monday, day.on) / 7);
-    byWeek.set(week, [...(byWeek.get(week) ?? []), day]);
-  }
-  return [...byWeek]
-    .sort((a, b) => a[0] - b[0])
-    .map(([week, list]) => {
-      const from = addDays(monday, week * 7);
-      const name = week === 0 ? 'This week' : week === 1 ? 'Next week' : `Week of ${sayDate(from)}`;
-      return { title: name, days: list };
-    });
-}
-
-const GLYPHS: Record<DueView['kind'], Glyph> = {
-  look: 'touching',
-  remove: 'marking',
-  window: 'clear',
-  held: 'none',
-  stage: 'none',
-  promise: 'none',
-  vow: 'none',
-  session: 'none',
-  plan: 'none',
-};
-
-function Item({ item, today }: { item: DueView; today: string }) {
-  return (
-    <li className="border-t border-rule [contain-intrinsic-size:auto_52px] [content-visibility:auto]">
-      <Link
-        to={`/tree/${item.tree}/${item.leadsTo}${item.branches[0] ? `?branch=${item.branches[0]}` : ''}`}
-        className="grid grid-cols-[24px_1fr] gap-x-3 gap-y-0.5 px-4 py-3 hover:bg-sheet sm:grid-cols-[24px_120px_170px_1fr] sm:px-6"
-      >
-        <StageGlyph stage={item.mark ?? GLYPHS[item.kind]} />
-        <span className={item.kind !== 'plan' && item.on <= today ? 'font-bold text-copper' : ''}>
-          {item.kind === 'plan' ? 'open' : item.on <= today ? 'today' : sayShort(item.on)}
-        </span>
-        <span className="col-start-2 font-serif text-lg leading-6 sm:col-start-3">{item.treeName}</span>
-        <span className="col-start-2 sm:col-start-4">
-          <strong className="font-semibold">{/\?$/.test(item.title) ? item.title : `${item.title}.`}</strong> <span className="text-quiet">{item.text}</span>
-        </span>
-      </Link>
-    </li>
-  );
-}
 
 /** What is due, week by week. */
 export function SeasonPage() {
@@ -74,9 +18,6 @@ export function SeasonPage() {
   const { data: species } = useSpecies();
   const { data: walk } = useWalk();
   const { data, error } = useSeason();
-  const dated = data?.days.filter((d) => d.kind !== 'plan') ?? [];
-  const open = data?.days.filter((d) => d.kind === 'plan') ?? [];
-  const weeks: Week[] = data ? [...weeksOf(dated, data.from), ...(open.length ? [{ title: 'When you like', days: open }] : [])] : [];
   return (
     <main>
       <header className="flex min-h-16 flex-wrap items-center justify-between gap-3 border-b border-rule px-4 py-2 sm:px-6">
@@ -111,7 +52,7 @@ export function SeasonPage() {
           <Skeleton lines={6} />
         </div>
       )}
-      {data && !lanes && weeks.length === 0 && (
+      {data && !lanes && data.days.length === 0 && (
         <p className="px-6 py-10">Nothing is due. Once wire is on a tree, the days to look at it and to take it off stand here.</p>
       )}
       {lanes && data && trees && species && walk && (
@@ -119,17 +60,7 @@ export function SeasonPage() {
           <Lanes trees={trees} species={species} stops={walk.stops} due={data.days} today={data.from} />
         </Suspense>
       )}
-      {!lanes &&
-        weeks.map((week) => (
-          <section key={week.title}>
-            <h2 className="px-4 pb-2 pt-6 text-lg sm:px-6">{week.title}</h2>
-            <ul className="border-b border-rule">
-              {week.days.map((item) => (
-                <Item key={`${item.tree}${item.kind}${item.on}${item.branches.join()}`} item={item} today={data!.from} />
-              ))}
-            </ul>
-          </section>
-        ))}
+      {!lanes && data && <Weeks days={data.days} from={data.from} />}
       {!lanes && data && <Around />}
     </main>
   );

@@ -4,6 +4,7 @@ import {
   cuttingCare,
   findingsOf,
   gapMap,
+  openGaps,
   lossesOf,
   proposeSessions,
   rulesFor,
@@ -92,7 +93,7 @@ export function consequencesOf(tree: Tree, onDay: number): Consequences {
   const findings = findingsOf(placed, chosen && seen);
   const worst = new Map<string, number>();
   for (const f of findings) worst.set(f.branch, Math.max(worst.get(f.branch) ?? 0, f.severity));
-  const gaps = gapMap(placed, after, view);
+  const gaps = openGaps(placed, after, onDay);
   const { poses } = proposePoses(after, gaps);
   const reading = readTree(tree, onDay, decidedWork(after, poses, onDay), proposedWork(after, poses));
   const other = reading.uses.filter((u) => u.work !== 'green').reduce((sum, u) => sum + u.points, 0);

@@ -1,6 +1,6 @@
 import { learnedOf, raceIfWired, type IfWired, type Known, type Race } from '../growth/index.js';
 import { bentTrunk, proposePoses } from '../pose/index.js';
-import { gapMap } from '../removal/index.js';
+import { openGaps } from '../removal/index.js';
 import { outcomeOf, placeTree, type PlacedTree, type Tree } from '../tree/index.js';
 import { gapFor, planWiring, tryWire, USUAL_PAST, type PastOf, type BendToHold, type RunBranchPlan, type RunPlan, type WireToTry } from '../wire/index.js';
 
@@ -65,7 +65,7 @@ export function pastByWindow(placed: PlacedTree, onDay: number, seen: IfWired = 
 export function pastsFor(tree: Tree, onDay: number, branch: string, known?: Known): PastChoice[] {
   const placed = placeTree(tree);
   const after = placeTree(outcomeOf(tree).tree);
-  const { poses, asGrown } = proposePoses(after, gapMap(placed, after, tree.plan.front ?? { bearing: 0, pitch: 0, roll: 0 }));
+  const { poses, asGrown } = proposePoses(after, openGaps(placed, after, onDay));
   const usual = pastByWindow(after, onDay, { known });
   let asked: { bend: BendToHold; grip: number } | null = null as { bend: BendToHold; grip: number } | null;
   const { runs } = planWiring(after, { poses, asGrown, trunk: bentTrunk(after)?.bends ?? [] }, (id, bend, wire) => {

@@ -1,7 +1,7 @@
 import { dayOf, isoOf, sayDay } from '../units/index.js';
 import { findSpecies } from '../species/index.js';
 import { judgeFront, searchFronts, tiltsFor, type Front, type PartScores } from '../front/index.js';
-import { findingsOf, gapMap, type Finding } from '../removal/index.js';
+import { findingsOf, openGaps, type Finding } from '../removal/index.js';
 import { readTree, type OtherWork, type Reading } from '../reading/index.js';
 import { bentTrunk, isHeavy, proposePoses, type AsGrown } from '../pose/index.js';
 import { promisesOf } from '../season/index.js';
@@ -13,7 +13,6 @@ import {
   placeTree,
   type GreenTally,
   type PlacedTree,
-  type PlannedBend,
   type PlannedPose,
   type Tree,
   coilsOn,
@@ -21,7 +20,7 @@ import {
   type TrunkWay,
 } from '../tree/index.js';
 import { angle, digits } from './digits.js';
-import { plainBend, planPose, type PlanPose } from './poses.js';
+import { planBends, planPose, type PlanPose } from './poses.js';
 import { pastByWindow, sayGreen } from './past.js';
 import { planWiring, type Unwired, type PlanMemory } from '../wire/index.js';
 import { coverageOf, cutListOf, type Coverage, type PlanCut } from './coverage.js';
@@ -79,7 +78,7 @@ export interface PlanDocument {
   green: GreenTally;
   poses: PlanPose[];
   /** What the trunk is bent into, with its bends; null where it stays as it stands. */
-  trunk: { way: TrunkWay; bends: PlannedBend[] } | null;
+  trunk: ({ way: TrunkWay } & Pick<PlanPose, 'bends' | 'bending'>) | null;
   /** Kept branches that stay as they grow, and why. */
   asGrown: AsGrown[];
   runs: PlanRun[];
@@ -143,8 +142,6 @@ export interface PlanOptions {
   known?: Known;
 }
 
-const LEVEL = { bearing: 0, pitch: 0, roll: 0 };
-
 /** A bend made within so many days belongs to this session still. */
 const SESSION_DAYS = 14;
 
@@ -180,7 +177,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
   // Fronts, poses and wire are for the tree as the plan's cuts leave it.
   const after = placeTree(outcomeOf(tree).tree);
   const fronts = wanted ? frontsOf(after, tiltsFor(tree, onDay)) : [];
-  const { poses, asGrown } = proposePoses(after, gapMap(placed, after, tree.plan.front ?? LEVEL));
+  const { poses, asGrown } = proposePoses(after, openGaps(placed, after, onDay));
   const trunk = bentTrunk(after);
   const bending = bendingOf(tree, onDay);
   const wiring = planWiring(after, { poses, asGrown, trunk: trunk?.bends ?? [] }, pastByWindow(after, onDay, { keep: memory?.keep, known }), memory);
@@ -220,7 +217,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
       sessions: tally.sessions.map((x) => ({ ...x, removed: digits(x.removed, 3) })),
     },
     poses: poses.map((p) => planPose(after.tree, p, wired.get(p.branch), bending.get(p.branch), onDay)),
-    trunk: trunk && { ...trunk, bends: trunk.bends.map(plainBend) },
+    trunk: trunk && { ...trunk, ...planBends(after.tree, { branch: 'trunk', bends: trunk.bends }, wired.get('trunk'), bending.get('trunk'), onDay) },
     asGrown: asGrown.map((b) => ({ ...b, bearing: angle(b.bearing), elevation: angle(b.elevation) })),
     runs: wiring.runs.map((run) => planRun(run, { paths, places }, (part) => sayGreen(after, onDay, run, part, known))),
     unwired: wiring.unwired,

@@ -47,11 +47,17 @@ export const plainBend = (b: PlannedBend): PlannedBend => ({
 
 const NO_REST = { minutes: 0, days: 0, text: '' };
 
-/** A pose as the plan tells it: with the wire's own figures for the hand where there is one, and what its bending so far means. */
-export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | undefined, soFar: BendingSoFar | undefined, onDay: number): PlanPose {
-  const k0 = bendRatioOf(tree, pose.branch);
+/** What the hand does at the bends of a branch or the trunk: with the wire's own figures where there is one, and what its bending so far means. */
+export function planBends(
+  tree: Tree,
+  { branch, bends: planned }: Pick<PlannedPose, 'branch' | 'bends'>,
+  wire: RunBranchPlan | undefined,
+  soFar: BendingSoFar | undefined,
+  onDay: number,
+): Pick<PlanPose, 'bends' | 'bending'> {
+  const k0 = bendRatioOf(tree, branch);
   const heard = soFar ? afterBending(soFar, NO_REST) : null;
-  const described = pose.bends.map((b, i) => {
+  const described = planned.map((b, i) => {
     const hand = wire?.bends[i];
     const handDeg = hand && Number.isFinite(hand.bendTo) ? hand.bendTo : null;
     const protection = heard?.moreProtection ? 'both' : b.protection;
@@ -78,6 +84,11 @@ export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | un
     };
   });
   const next = after && after.notBefore !== null ? isoOf(Math.max(onDay, after.notBefore)) : null;
+  return { bends, bending: soFar && after ? { done: soFar.stages, next, told: after.told } : null };
+}
+
+/** A pose as the plan tells it. */
+export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | undefined, soFar: BendingSoFar | undefined, onDay: number): PlanPose {
   return {
     branch: pose.branch,
     bearing: angle(pose.bearing),
@@ -86,8 +97,7 @@ export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | un
     reach: digits(pose.reach, 0),
     now: { bearing: angle(pose.now.bearing), elevation: angle(pose.now.elevation) },
     because: pose.because,
-    bends,
+    ...planBends(tree, pose, wire, soFar, onDay),
     woodAsked: worseWood(tree, pose.branch).asked,
-    bending: soFar && after ? { done: soFar.stages, next, told: after.told } : null,
   };
 }

@@ -19,7 +19,7 @@ import {
 } from '../space/index.js';
 import { speciesOf } from '../species/index.js';
 import { bendRisk, safeBendRatio } from '../wood/index.js';
-import { slope, type Gap, type GapFill, type Pad, type PlacedBranch, type PlacedTree } from '../tree/index.js';
+import { placeTree, slope, treeOn, type Gap, type GapFill, type Pad, type PlacedBranch, type PlacedTree } from '../tree/index.js';
 
 const CELLS = 48;
 /** A hole narrower than this share of the tree's height is the air between pads. */
@@ -144,4 +144,14 @@ export function gapMap(before: PlacedTree, after: PlacedTree, front: View): Gap[
     .filter((h) => Math.hypot(...h.center) > inner)
     .map((h) => gap('above', h, [h.center[0], h.center[1], before.height * 0.5], (b) => [h.center[0], h.center[1], tip(b)[2]]));
   return [...fromFront, ...fromAbove];
+}
+
+/** For so long a gap that a cut opened is still to be closed, days. */
+const OPEN_DAYS = 365;
+const LEVEL = { bearing: 0, pitch: 0, roll: 0 };
+
+/** The gaps in the outline as the plan's cuts leave it: what these open, and what the cuts of the past year opened. docs: Gap map. */
+export function openGaps(placed: PlacedTree, after: PlacedTree, onDay: number): Gap[] {
+  const earlier = treeOn(placed.tree, onDay - OPEN_DAYS);
+  return gapMap(earlier === placed.tree ? placed : placeTree(earlier), after, placed.tree.plan.front ?? LEVEL);
 }

@@ -73,8 +73,14 @@ function offOf(root: Vec, point: Vec, [way, e, f]: readonly [Vec, Vec, Vec]): [n
   return sine > 1e-12 ? [(-side[0] * angle) / sine, (-side[1] * angle) / sine] : [0, 0];
 }
 
-/** How the tie point moves for each mm that a tie is shortened: from the rod's own stiffness under what pulls it. */
-function followed(rod: Rod, { bends, ties }: Pick<State, 'bends' | 'ties'>, stiffness: number): Vec[] {
+/** What a tie does for each mm that it is shortened: how the tie point moves, and how each joint turns. */
+interface Followed {
+  moved: Vec;
+  turns: Bends;
+}
+
+/** How the rod follows each tie: from its own stiffness under what pulls it. */
+function followed(rod: Rod, { bends, ties }: Pick<State, 'bends' | 'ties'>, stiffness: number): Followed[] {
   const shape = shapeOf(rod, bends);
   const { joint } = ties[0]!;
   const { hessian } = slopeOf(rod, bends, { ties }, shape);
@@ -83,10 +89,10 @@ function followed(rod: Rod, { bends, ties }: Pick<State, 'bends' | 'ties'>, stif
     const way = scale(unit(sub(anchor, shape.points[joint]!)), stiffness);
     const push = new Float64Array(moves.length / 3);
     for (let k = 0; k < push.length; k++) push[k] = moves[3 * k]! * way[0] + moves[3 * k + 1]! * way[1] + moves[3 * k + 2]! * way[2];
-    if (!solveCholesky(hessian.slice(), push)) return [0, 0, 0];
+    if (!solveCholesky(hessian.slice(), push)) return { moved: [0, 0, 0], turns: new Float64Array(push.length) };
     const moved: [number, number, number] = [0, 0, 0];
     for (let k = 0; k < push.length; k++) for (let a = 0; a < 3; a++) moved[a]! += moves[3 * k + a]! * push[k]!;
-    return moved;
+    return { moved, turns: push };
   });
 }
 
@@ -164,17 +170,16 @@ export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, 
     rest,
   );
   for (let round = 0; round < MOST_ROUNDS && anchors.length > 0 && Math.hypot(...now.off) > close; round++) {
-    const moved = followed(rod, now, stiffness);
-    const columns = moved.map((m): [number, number] => [dot(m, axes[1]) / reach, dot(m, axes[2]) / reach]);
+    const by = followed(rod, now, stiffness);
+    const columns = by.map(({ moved }): [number, number] => [dot(moved, axes[1]) / reach, dot(moved, axes[2]) / reach]);
     const step = stepFor(columns, now.off, now.shortened);
-    const far = norm(step.reduce<Vec>((sum, s, i) => add(sum, scale(moved[i]!, s)), [0, 0, 0])) / reach;
+    const far = norm(step.reduce<Vec>((sum, s, i) => add(sum, scale(by[i]!.moved, s)), [0, 0, 0])) / reach;
     let next: State | null = null;
     for (let share = far > STEP ? STEP / far : 1; share > 0.05 && !next; share /= 3) {
-      const tried = under(
-        now.shortened.map((t, i) => Math.max(0, t + share * step[i]!)),
-        now.bends,
-        ON_THE_WAY,
-      );
+      const shortened = now.shortened.map((t, i) => Math.max(0, t + share * step[i]!));
+      // Where it will about be is nearer to its rest than where it is.
+      const about = now.bends.map((b, k) => by.reduce((sum, { turns }, i) => sum + (shortened[i]! - now.shortened[i]!) * turns[k]!, b));
+      const tried = under(shortened, about, ON_THE_WAY);
       if (Math.hypot(...tried.off) < Math.hypot(...now.off)) next = tried;
     }
     if (!next || Math.max(...tensionsOf(next)) > (MOST_PULL * yields) / reach) break;

@@ -1,13 +1,13 @@
 import { dayOf, sayDay } from '../units/index.js';
-import type { PlanBend, PlanPose } from '../plan/index.js';
-import { bendingOf, coilsOn, guysOn, standing, type Tree } from '../tree/index.js';
+import type { PlanBend, PlanDocument, PlanPose } from '../plan/index.js';
+import { coilsOn, guysOn, standing, type Tree } from '../tree/index.js';
 import { MINUTES, type Bench, type Draft } from './draft.js';
 import type { WorkStep } from './step.js';
 
 /** Thinner wood (mm) is bent in one go, with care. */
 const THIN_MM = 5;
-/** The bend of a pose that asks most of its wood. */
-const gravest = (pose: PlanPose): PlanBend | undefined => [...pose.bends].sort((a, b) => b.risk - a.risk)[0];
+/** The bend that asks most of its wood. */
+const gravest = (bends: readonly PlanBend[]): PlanBend | undefined => [...bends].sort((a, b) => b.risk - a.risk)[0];
 /** A bend that is a step of its own; what is thin is bent as it is placed, however sharply. */
 const isHard = (bend: PlanBend): boolean =>
   bend.band !== 'no' && (bend.band !== 'calm' || (bend.stages ?? 1) > 1) && (bend.diameter >= THIN_MM || bend.dates.length > 0);
@@ -109,6 +109,16 @@ function placeStep({ names, on }: Bench, pose: PlanPose, main: PlanBend | undefi
   };
 }
 
+/** The trunk's bends: in the stages of the gravest, the others with it from below. */
+function trunkSteps(bench: Bench, { bends, bending }: NonNullable<PlanDocument['trunk']>): Draft[] {
+  const main = gravest(bends);
+  const { done, next, told } = bending ?? { done: 0, next: null, told: [] };
+  if (!main || (bending && next === null)) return [];
+  const others = bends.filter((b) => b !== main).map((b) => `${Math.round(b.handDeg ?? b.angle)}° at ${b.at.toFixed(0)} mm`);
+  const along = others.length ? [`With it, as far in each stage: ${others.join(', ')}.`] : [];
+  return bendSteps(bench, 'trunk', main, { done, next, as: '', told: [...along, ...told] });
+}
+
 /** Bends and placing of branches that are wired or tied in this session, or whose wire is on and waits for it; from the lowest up. */
 export function posedSteps(bench: Bench, worked: ReadonlySet<string>): { bends: Draft[]; places: Draft[] } {
   const { plan, placed, on, tree, onDay } = bench;
@@ -117,17 +127,12 @@ export function posedSteps(bench: Bench, worked: ReadonlySet<string>): { bends: 
   const height = (id: string): number => placed.byId.get(id)?.line.points[0]![2] ?? 0;
   const bends: Draft[] = [];
   const places: Draft[] = [];
-  const trunk = plan.trunk?.bends[0];
-  if (trunk && isAsked('trunk')) {
-    const planned: PlanBend = { ...trunk, rest: '', restMinutes: 20, dates: [], handDeg: null, settlesDeg: null, spreadDeg: null };
-    const done = bendingOf(tree, onDay).get('trunk')?.stages ?? 0;
-    bends.push(...bendSteps(bench, 'trunk', planned, { done, next: null, as: '', told: [] }));
-  }
+  if (plan.trunk && isAsked('trunk')) bends.push(...trunkSteps(bench, plan.trunk));
   for (const pose of plan.poses.filter((p) => isAsked(p.branch, asked(p))).sort((a, b) => height(a.branch) - height(b.branch))) {
     const { done, next, told } = pose.bending ?? { done: 0, next: null, told: [] };
     const cracked = pose.bending !== null && next === null;
     if (cracked) continue;
-    const main = gravest(pose);
+    const main = gravest(pose.bends);
     const hard = main && isHard(main) ? main : null;
     if (hard) bends.push(...bendSteps(bench, pose.branch, hard, { done, next, as: asked(pose), told }));
     // What is bent over days is placed with its last stage.
