@@ -259,7 +259,7 @@ const { loadStudio } = await import('../demo/load.mjs');
 const { address, server } = await serve({ USTLE_DATA: mkdtempSync(join(tmpdir(), 'ustle-bench-')), USTLE_PORT: '4800' }, { quiet: true });
 await loadStudio(address);
 const [tree] = await (await fetch(`${address}/api/trees`)).json();
-const browser = await puppeteer.launch({ executablePath: chromium(), headless: true, args: CHROMIUM_FLAGS });
+const browser = await puppeteer.launch({ executablePath: await chromium(), headless: true, args: CHROMIUM_FLAGS });
 for (const [name, path, sign] of [
   ['bench, six trees listed', '/bench', 'main li'],
   ['a tree, first frame of the turntable drawn', `/tree/${tree.id}/front`, '[data-ready="1"]'],

@@ -104,17 +104,16 @@ export function serve(env, { quiet = false } = {}) {
   });
 }
 
-/** Debian's Chromium for the tests; installed through apt where it is missing and that is possible. */
-export function chromium() {
+/** Debian's Chromium for the tests; where it is missing and that is possible, it is installed through apt, beside whatever else is done meanwhile. */
+export async function chromium() {
   const found = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find((path) => path && existsSync(path));
   if (found) return found;
   if (process.platform === 'linux' && existsSync('/usr/bin/apt-get') && process.getuid?.() === 0) {
-    run('Installing Chromium', 'sh', [
-      '-c',
-      'apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends chromium fonts-liberation > /dev/null',
-    ]);
-    return '/usr/bin/chromium';
-  }
-  console.error('Chromium is missing: install it, or name it in the variable CHROMIUM.');
+    console.log('\nInstalling Chromium');
+    const install = 'apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends chromium fonts-liberation > /dev/null';
+    const child = spawn('sh', ['-c', install], { stdio: 'inherit' });
+    if ((await new Promise((done) => child.once('exit', done))) === 0) return '/usr/bin/chromium';
+    console.error('Installing Chromium failed.');
+  } else console.error('Chromium is missing: install it, or name it in the variable CHROMIUM.');
   process.exit(1);
 }

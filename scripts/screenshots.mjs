@@ -81,7 +81,7 @@ const VIEWS = [
 ];
 
 const browser = await puppeteer.launch({
-  executablePath: chromium(),
+  executablePath: await chromium(),
   headless: true,
   args: CHROMIUM_FLAGS,
 });

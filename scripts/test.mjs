@@ -4,8 +4,9 @@ import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { build, chromium, install, root, runTogether } from './lib.mjs';
 
+const browser = chromium();
 install();
-process.env.CHROMIUM = chromium();
+process.env.CHROMIUM = await browser;
 build();
 await runTogether([
   ['Lint', 'npm', ['run', 'lint', '--silent']],

@@ -13,5 +13,6 @@ export function documentApi(app: INestApplication): void {
     .setDescription('Trees, acts, plans, record and season. Lengths in mm, angles in degrees, dates as YYYY-MM-DD.')
     .setVersion('1')
     .build();
-  SwaggerModule.setup(paths.docs.slice(1), app, SwaggerModule.createDocument(app, config));
+  // Made when it is first asked for.
+  SwaggerModule.setup(paths.docs.slice(1), app, () => SwaggerModule.createDocument(app, config));
 }

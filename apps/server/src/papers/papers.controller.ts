@@ -14,7 +14,6 @@ import { TreesService } from '../trees/trees.service.js';
 import { whileWaiting } from '../waiting.js';
 import { WorkService } from '../work/work.service.js';
 import { yardMoney, yardName } from '../yard/yard-name.js';
-import { asPdf } from './as-pdf.js';
 
 /** More trees at once than anybody wires in a session. */
 const MOST_TREES = 20;
@@ -64,6 +63,8 @@ export class PapersController {
   }
 
   private async send(response: Response, paper: Paper, name: string): Promise<void> {
+    // What sets a paper is large: it is loaded with the first one.
+    const { asPdf } = await import('./as-pdf.js');
     const pdf = await asPdf(paper, yardName('Ustle'), (photo) => (this.photos.has(photo) ? this.photos.path(photo, 'small') : null));
     response.setHeader('Content-Disposition', `inline; filename="${fileName(name)}.pdf"`);
     response.type('application/pdf').send(pdf);

@@ -13,6 +13,8 @@ export interface WaitingPhoto {
   name: string;
   type: string;
   picture: ArrayBuffer;
+  /** When it was taken, ms: they are sent in that order. */
+  at?: number;
   refused: string | null;
 }
 
@@ -32,8 +34,14 @@ const RETRY_MS = 5_000;
 let sending: Promise<void> | null = null;
 let again: ReturnType<typeof setTimeout> | null = null;
 
+async function oldest(): Promise<WaitingPhoto | undefined> {
+  const open = await photos.waiting.filter((w) => w.refused === null).toArray();
+  return open.sort((a, b) => (a.at ?? 0) - (b.at ?? 0))[0];
+}
+
 async function sendAll(): Promise<void> {
-  for (const waiting of await photos.waiting.filter((w) => w.refused === null).toArray()) {
+  // One at a time, the oldest first: what comes in meanwhile goes with them.
+  for (let waiting = await oldest(); waiting; waiting = await oldest()) {
     const { id, tree, act, name, type, picture } = waiting;
     try {
       await ask(paths.photos(tree, act, name), {
@@ -63,8 +71,9 @@ export type PhotoOf = Omit<Extract<Intent, { kind: 'photo' }>, 'kind' | 'photo'>
 
 /** Keeps a photo of a tree to be sent, and sends it. */
 export async function addPhoto(tree: string, on: string, of: PhotoOf, picture: Blob, name: string): Promise<void> {
+  const at = performance.timeOrigin + performance.now();
   const id = newId();
   const act = { on, ...of, kind: 'photo', photo: id, id } as Act;
-  await photos.waiting.put({ id, tree, act, name, type: picture.type, picture: await picture.arrayBuffer(), refused: null });
+  await photos.waiting.put({ id, tree, act, name, type: picture.type, picture: await picture.arrayBuffer(), at, refused: null });
   void flushPhotos();
 }

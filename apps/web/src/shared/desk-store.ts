@@ -113,10 +113,12 @@ async function flush(id: string): Promise<void> {
         await pause(RETRY_MS[Math.min(tries++, RETRY_MS.length - 1)]!);
         continue;
       }
-      const current = error instanceof ApiError ? error.problem.current : undefined;
-      if (current) line.stored = { ...current, tree: withSameParts(current.tree, line.stored.tree) };
+      const changed = error instanceof ApiError ? error.problem.current : undefined;
+      // What could be done here and is refused there is refused for what came in between: it is shown as it is now.
+      const now = changed ?? (await ask<StoredTree>(paths.tree(id)).catch(() => undefined));
+      if (now) line.stored = { ...now, tree: withSameParts(now.tree, line.stored.tree) };
       // What was decided on a tree that has changed since is not sent after it.
-      const dropped = line.acts.filter((a, i) => i === 0 || (current && isGuarded(a.act)));
+      const dropped = line.acts.filter((a, i) => i === 0 || (changed && isGuarded(a.act)));
       line.acts = line.acts.filter((a) => !dropped.includes(a));
       show(id);
       dropped.forEach((a) => a.done(error));

@@ -61,7 +61,7 @@ export function Scene({ tree, room, placed, placedAfter, placedBent, live, wipeN
         top={-tree.pot.height - 1}
         pot={tree.pot}
         room={room}
-        numerals={!small}
+        numerals={!small && !asked.closer}
         rose={rose}
         flags={flags}
         onFlag={(letter) => asked.onFlag?.(letter)}

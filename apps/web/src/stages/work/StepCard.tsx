@@ -23,6 +23,9 @@ export type Give = (answer: StepAnswer, said?: Said) => Promise<boolean>;
 
 type Sheet = 'otherwise' | 'cracked' | 'ran-out' | 'changed';
 
+/** A card that has just come takes no answer: a second tap, or one that was meant for the step before it, is none; ms. */
+const SETTLES_MS = 300;
+
 const CAN_CRACK = new Set<WorkStep['kind']>(['wire', 'bend', 'guy', 'device', 'place']);
 
 function ClockRow({ clock, step }: { clock: Clock; step: WorkStep }) {
@@ -79,6 +82,11 @@ export function StepCard({ step, session }: { step: WorkStep; session: WorkSessi
   const { open } = useBench();
   const { data: rack } = useRack();
   const [sheet, setSheet] = useState<Sheet | null>(null);
+  const [settled, setSettled] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(true), SETTLES_MS);
+    return () => clearTimeout(timer);
+  }, []);
   const clock = useClock(`${session.id} ${step.key}`, step.rest);
   const { minutes } = clock;
 
@@ -100,15 +108,19 @@ export function StepCard({ step, session }: { step: WorkStep; session: WorkSessi
     });
   };
   const asPlanned = (): void => {
+    if (!settled) return;
     const run = step.kind === 'wire' ? plan!.runs.find((r) => r.id === step.of) : undefined;
     const stock = run && rack ? cutFrom({ metal: run.metal, size: run.size, length: run.length * run.strands }, rack.stock) : null;
     void give('done', { did: step.did.map((d) => (d.kind === 'wired' && stock ? { ...d, on: today, roll: stock.id } : { ...d, on: today })) });
+  };
+  const leaveOut = (): void => {
+    if (settled) void give('skipped');
   };
   const keys = useMemo(
     () => [
       { keys: 'd', what: 'this step is done as planned', run: asPlanned },
       { keys: 'o', what: 'done otherwise', run: () => setSheet('otherwise') },
-      { keys: 'l', what: 'leave it out', run: () => void give('skipped') },
+      { keys: 'l', what: 'leave it out', run: leaveOut },
       ...(CAN_CRACK.has(step.kind) ? [{ keys: 'x', what: 'it cracked', run: () => setSheet('cracked') }] : []),
       ...(step.kind === 'wire' ? [{ keys: 'w', what: 'the wire ran out', run: () => setSheet('ran-out') }] : []),
       { keys: 'm', what: 'changed my mind', run: () => setSheet('changed') },
@@ -116,7 +128,7 @@ export function StepCard({ step, session }: { step: WorkStep; session: WorkSessi
     ],
     // Rebuilt with whatever an answer tells.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [step, minutes, rack, plan, tree, session, clock.paused],
+    [step, minutes, rack, plan, tree, session, clock.paused, settled],
   );
   useKeys('At this step', keys);
   // The next step begins at its head, for whoever works by keyboard or listens.
@@ -129,7 +141,7 @@ export function StepCard({ step, session }: { step: WorkStep; session: WorkSessi
   const close = (): void => setSheet(null);
   const other = 'btn btn-outline min-h-14 grow whitespace-nowrap px-2.5 text-[15px]';
   return (
-    <article aria-label={step.title}>
+    <article aria-label={step.title} data-settled={settled ? '1' : '0'}>
       <h2 ref={head} tabIndex={-1} className="mt-4 text-3xl outline-none first-letter:uppercase">
         {step.title}
       </h2>
@@ -163,7 +175,7 @@ export function StepCard({ step, session }: { step: WorkStep; session: WorkSessi
           <button type="button" className={`${other} btn-primary`} onClick={() => setSheet('otherwise')}>
             Otherwise…
           </button>
-          <button type="button" className={`${other} border-rule font-normal`} onClick={() => void give('skipped')}>
+          <button type="button" className={`${other} border-rule font-normal`} onClick={leaveOut}>
             Leave it out
           </button>
           <button type="button" className={`${other} border-rule font-normal`} onClick={() => setSheet('changed')}>
