@@ -8,6 +8,7 @@ import {
   insteadOf,
   isRefused,
   labourOf,
+  largeTree,
   layOut,
   openSession,
   paceFor,
@@ -300,4 +301,25 @@ test('promises stand in Season until they are kept, moved, or let go of with a r
     refused: [{ field: 'text' }],
   });
   expect(due(after(moved, { kind: 'fulfilled', promise: vowsOf(moved)[0]!.line.id!, how: 'done' }))).toEqual([]);
+});
+
+test('a tree of 150 branches: a session of any length is filled with what fits it, clearing no more than it works on, and can be begun', () => {
+  const large: Tree = { ...largeTree(150, 3), record: [] };
+  const plan = planOf(large);
+  let before = 0;
+  for (const hours of [2, 4]) {
+    const laid = layOut(large, plan, ON, { hours, beyond: true });
+    expect(laid.minutes).toBeLessThanOrEqual(hours * 60);
+    const wires = laid.steps.filter((s) => s.kind === 'wire');
+    expect(wires.length).toBeGreaterThan(before);
+    expect(wires.length).toBeLessThan(plan.runs.length);
+    before = wires.length;
+    expect(laid.steps.find((s) => s.kind === 'clear')!.minutes).toBe(Math.round(5 + 0.5 * laid.holds.length));
+    // Not much of its time is left empty: the next piece would not fit.
+    expect(laid.minutes).toBeGreaterThan(0.6 * hours * 60);
+    const begun = after(large, { kind: 'session', session: 's1', done: 'begun', holds: laid.holds, leaves: laid.leaves, hours, did: laid.settles });
+    const now = running(begun, planOf(begun), ON)!;
+    expect(now.open.map((s) => s.key)).toEqual(laid.steps.map((s) => s.key));
+    expect(now.minutes).toBe(laid.minutes);
+  }
 });

@@ -4,7 +4,9 @@ import type { WorkStep } from './step.js';
 
 /** Minutes of a step before anything is known of its artist's own: rules of ours. docs: Hours. */
 export const MINUTES = {
-  clear: (branches: number): number => 5 + 0.5 * branches,
+  /** Of the tree, and each branch that is worked on. */
+  clear: 5,
+  clearEach: 0.5,
   cut: (widthMm: number): number => 2 + 0.15 * widthMm,
   jin: (widthMm: number): number => 10 + widthMm,
   /** Cutting and anchoring it, each turn of it, and its thickness in the hand. */

@@ -16,7 +16,7 @@ import {
   type WorkPart,
   type WorkSession,
 } from '../tree/index.js';
-import { openSteps } from './steps.js';
+import { clearing, openSteps } from './steps.js';
 import { PART_OF, type WorkStep, type StepKind } from './step.js';
 import { kindOfStep, type Pace } from './pace.js';
 
@@ -102,17 +102,27 @@ interface Taken {
  * What of the open steps fits: cuts first by their numbers, then pieces of wire in their order with the bends of their branches,
  * then ties. Once a piece is left, later ones and all ties are too: a tie would block what is coiled after it, and thin wire goes after thick.
  */
-function take(tree: Tree, plan: PlanDocument, onDay: number, all: readonly WorkStep[], { hours, beyond }: { hours: number; beyond: boolean }): Taken {
+function take(
+  tree: Tree,
+  plan: PlanDocument,
+  onDay: number,
+  all: readonly WorkStep[],
+  { hours, beyond, clear }: { hours: number; beyond: boolean; clear: (branches: number) => number },
+): Taken {
   const taken: Taken = { steps: new Set(), left: [] };
+  const holds = new Set<string>();
   const room = { minutes: hours * 60, points: beyond ? Infinity : bornBy(tree, plan, onDay) };
   const leave = (steps: readonly WorkStep[], why: string, on: string | null): void => {
     for (const step of steps) if (!taken.steps.has(step) && !taken.left.some((l) => l.step === step)) taken.left.push({ step, why, on });
   };
   const fits = (steps: readonly WorkStep[]): boolean => {
     const fresh = steps.filter((s) => !taken.steps.has(s));
-    if (timeOf(fresh) > room.minutes) return false;
-    room.minutes -= timeOf(fresh);
+    const more = new Set([...holds, ...branchesIn(fresh)]);
+    const time = timeOf(fresh) + clear(more.size) - clear(holds.size);
+    if (time > room.minutes) return false;
+    room.minutes -= time;
     fresh.forEach((s) => taken.steps.add(s));
+    more.forEach((b) => holds.add(b));
     return true;
   };
   const short = 'There is no time for it in this session: it may be done any day soon, as the tree’s same session.';
@@ -193,13 +203,18 @@ function apart(taken: Taken): void {
 
 /** A session laid out: what is decided and not done, in the order of the job, as far as hours and tree allow; and what is left, why and till when. docs: A session of work. */
 export function layOut(tree: Tree, plan: PlanDocument, onDay: number, { hours, parts = WORK_PARTS, pace = {}, beyond = false }: Asked): Laid {
-  const all = openSteps(tree, plan, onDay, pace).filter((s) => PART_OF[s.kind] === null || parts.includes(PART_OF[s.kind]!));
+  const all = openSteps(tree, plan, onDay, pace, { on: 0 }).filter((s) => PART_OF[s.kind] === null || parts.includes(PART_OF[s.kind]!));
   const general = all.filter((s) => !ON_BRANCHES.has(s.kind));
-  const taken = take(tree, plan, onDay, all, { hours: Math.max(0, hours - timeOf(general) / 60), beyond });
+  // What is worked on is cleared first; the rest of a large tree waits with its work.
+  const clear = (branches: number): number => (general.some((s) => s.kind === 'clear') ? clearing(branches, pace) : 0);
+  const taken = take(tree, plan, onDay, all, { hours: Math.max(0, hours - timeOf(general) / 60), beyond, clear });
   apart(taken);
   const holds = branchesIn([...taken.steps]);
   const kinds = new Set([...taken.steps].map((s) => s.kind));
-  const steps = all.filter((s) => taken.steps.has(s) || general.includes(s)).filter((s) => worthIt(s, kinds));
+  const steps = all
+    .filter((s) => taken.steps.has(s) || general.includes(s))
+    .filter((s) => worthIt(s, kinds))
+    .map((s) => (s.kind === 'clear' ? { ...s, minutes: clear(holds.size) } : s));
   const groups = new Map<string, Left>();
   for (const { step, why, on } of taken.left) {
     const key = `${why} ${on}`;
@@ -279,7 +294,7 @@ export function running(tree: Tree, plan: PlanDocument, onDay: number, pace: Pac
   if (!session) return null;
   const [holds, leaves] = [new Set(session.holds), new Set(session.leaves)];
   const agreed = agreedBranches(tree);
-  const asked = openSteps(tree, plan, onDay, pace, session.begun)
+  const asked = openSteps(tree, plan, onDay, pace, { since: session.begun, on: session.holds.length })
     .filter((s) => PART_OF[s.kind] === null || session.parts.includes(PART_OF[s.kind]!))
     .filter((s) => !sharesBranch(s, leaves) && (s.branches.every((b) => holds.has(b)) || isDecided(tree, s)))
     .filter((s) => s.kind !== 'cut' || agreed === null || agreed.has(s.branches[0]!))

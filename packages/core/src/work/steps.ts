@@ -133,8 +133,17 @@ const general = (kind: keyof typeof GENERAL, rule: number = GENERAL[kind].rule):
   rule,
 });
 
-/** All that is decided and not yet done on a tree, as steps in the order of the job; `since` is the day that the session began. */
-export function openSteps(tree: Tree, plan: PlanDocument, onDay: number, pace: Pace = {}, since = onDay): WorkStep[] {
+/** Minutes of clearing where so many branches are worked on. */
+export const clearing = (branches: number, pace: Pace): number => Math.round((MINUTES.clear + MINUTES.clearEach * branches) * paceFor(pace, 'clear'));
+
+/** All that is decided and not yet done on a tree, as steps in the order of the job; `since` is the day that the session began, `on` how many branches it works on. */
+export function openSteps(
+  tree: Tree,
+  plan: PlanDocument,
+  onDay: number,
+  pace: Pace = {},
+  { since = onDay, on = tree.branches.length }: { since?: number; on?: number } = {},
+): WorkStep[] {
   const placed = placeTree(tree);
   const bench: Bench = { tree, placed, plan, onDay, on: isoOf(onDay), names: namesOf(tree) };
   const cuts = cutSteps(bench);
@@ -148,7 +157,7 @@ export function openSteps(tree: Tree, plan: PlanDocument, onDay: number, pace: P
   const ties = [...guyed, ...devices].sort((a, b) => rank(a.of) - rank(b.of));
   const drafts: Draft[] = [
     general('shelter'),
-    general('clear', MINUTES.clear(tree.branches.length)),
+    general('clear', MINUTES.clear + MINUTES.clearEach * on),
     ...cuts.filter((s) => s.kind === 'cut'),
     ...jins,
     general('soak'),
