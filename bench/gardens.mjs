@@ -17,3 +17,11 @@ for (const [name, how] of Object.entries(WAYS)) {
   console.log(`${name.padEnd(24)} ${String(s.wires).padStart(8)}${counts.join('')}${String(s.looks).padStart(9)}${String(s.walks).padStart(9)}`);
 }
 console.log('† of the coils on trees that bear no mark, came off marked   ‡ of those with a window when they went on');
+
+// The more trees of different kinds, the more days that some wire asks for: what a walk saves depends on the yard.
+console.log('\nlooks and walks by the schedule, as shares of the fixed round, in yards of');
+for (const size of [1, 3, 5, GARDEN]) {
+  const [own, fixed] = ['by the schedule', 'a fixed round'].map((name) => gardens(Math.min(TREES, 60), WAYS[name], size));
+  const ratio = (key) => (own[key] / fixed[key]).toFixed(2);
+  console.log(`${String(size).padStart(2)} ${size > 1 ? 'trees' : 'tree '}   looks ${ratio('looks')}   walks ${ratio('walks')}`);
+}

@@ -215,12 +215,12 @@ function live(trees, seed, how) {
   return tally;
 }
 
-/** Gardens of ten trees each: how the years went. */
-export function gardens(count, how) {
+/** Gardens of so many trees each, ten where nothing is said: how the years went. */
+export function gardens(count, how, size = GARDEN) {
   const sum = {};
-  for (let g = 0; g < count / GARDEN; g++) {
+  for (let g = 0; g < count / size; g++) {
     const random = seeded(g + 1);
-    const trees = Array.from({ length: GARDEN }, (_, i) => {
+    const trees = Array.from({ length: size }, (_, i) => {
       const species = KINDS[(g * 3 + i) % KINDS.length];
       const tree = generateTree({
         seed: g * 50 + i,
