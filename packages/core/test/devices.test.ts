@@ -171,6 +171,14 @@ test('beside a tie a light coil is told for the movement past the shoulder: one 
   const coils = plan.guys.flatMap((g) => g.coil ?? []);
   expect(coils.length).toBeGreaterThan(0);
   for (const { size } of coils) expect(size).toBeLessThan(24 / 3);
+  // Where there is wire, the cushion lies on its turns; on bare bark nothing is said of wire.
+  for (const g of plan.guys) expect(/on its turns/.test(g.because.join(' '))).toBe(g.coil !== null);
+  const tied = plan.guys[0]!.branch;
+  const wired = after(big, { kind: 'wired', on: '2026-05-20', branch: tied, metal: 'aluminium', size: 4, strands: 1, angle: 50, hand: 'cw', start: 'over' });
+  const own = planTree({ ...wired, plan: { ...wired.plan, guys: [{ ...plan.guys[0]!, id: 'g1' }] } }, ON, { fronts: false }).guys.find(
+    (g) => g.branch === tied,
+  )!;
+  expect(own.because.join(' ')).toMatch(/It carries 4\.0 mm aluminium: lay the cushion on its turns/);
   for (const { branch: id } of plan.guys) {
     const bends = plan.poses.find((p) => p.branch === id)!.bends.filter((b) => b.kind === 'drop');
     expect(lightCoil(placeTree(big), { branch: id, bends })).toBeNull();

@@ -1,7 +1,7 @@
 import { speciesOf, woodOf } from '../species/index.js';
 import { linesInWorld, presentLine, restFor, stageDates, standingOf } from '../pose/index.js';
 import { distance, lengthOf, limb, type Limb, type Vec } from '../space/index.js';
-import { guysOn, type MarkStage, type Names, type PlacedTree, type PlannedPose, type Tree } from '../tree/index.js';
+import { coilsOn, guysOn, type MarkStage, type Names, type PlacedTree, type PlannedPose, type Tree } from '../tree/index.js';
 import {
   anchorAt,
   costOf,
@@ -84,6 +84,13 @@ function sayTaut(on: WatchedGuy | undefined, now: number): string[] {
     : [`It would be drawn ${by} mm tighter at the planting angle and pose of now: let it out first.`];
 }
 
+/** Where the cushion lies on a branch that carries wire: the turns spread the pull over the bark. */
+function sayOverWire(placed: PlacedTree, onDay: number, branch: string, coil: LightCoil | null): string[] {
+  if (coil) return ['Its light coil goes on first: lay the cushion on its turns, and they spread the pull.'];
+  const on = coilsOn(placed.tree, onDay).find((c) => c.branch === branch);
+  return on ? [`It carries ${on.size.toFixed(1)} mm ${on.metal}: lay the cushion on its turns, and they spread the pull.`] : [];
+}
+
 function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, on: WatchedGuy | undefined, coil: LightCoil | null): PlanGuy {
   const { back } = standingOf(placed);
   const stages = guy.tension > 0 ? stagesFor(guy.risk) : 1;
@@ -94,7 +101,7 @@ function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, o
     ...guy,
     fixed,
     coil,
-    because: [...guy.because, ...sayTaut(on, taut)],
+    because: [...guy.because, ...sayOverWire(placed, onDay, guy.branch, coil), ...sayTaut(on, taut)],
     tension: digits(guy.tension, 1),
     length: digits(guy.length, 0),
     wireLength: digits(guy.wireLength, 0),
