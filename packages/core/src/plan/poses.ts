@@ -89,6 +89,7 @@ export function planBends(
 
 /** A pose as the plan tells it. */
 export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | undefined, soFar: BendingSoFar | undefined, onDay: number): PlanPose {
+  const { bends, bending } = planBends(tree, pose, wire, soFar, onDay);
   return {
     branch: pose.branch,
     bearing: angle(pose.bearing),
@@ -97,7 +98,8 @@ export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | un
     reach: digits(pose.reach, 0),
     now: { bearing: angle(pose.now.bearing), elevation: angle(pose.now.elevation) },
     because: pose.because,
-    ...planBends(tree, pose, wire, soFar, onDay),
+    bends,
     woodAsked: worseWood(tree, pose.branch).asked,
+    bending,
   };
 }

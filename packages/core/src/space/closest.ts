@@ -1,4 +1,4 @@
-import { add, distance, dot, lerp, scale, sub, type Vec } from './vec.js';
+import { add, distance, lerp, scale, sub, type Vec } from './vec.js';
 import type { Limb } from './polyline.js';
 
 /** Where two tapered lines come closest: the gap between their surfaces (mm, negative where they meet) and how far along each. */
@@ -44,17 +44,33 @@ function segmentsOf(line: Limb): Segment[] {
 
 const at = (s: Segment, t: number): Vec => add(s.from, scale(s.way, t));
 
+/** How much of a segment's axis lies before the foot of the perpendicular from a point, and how far that is from it. Written out: this is where the time goes. */
+function footOn(s: Segment, x: number, y: number, z: number): { foot: number; away: number; length: number } {
+  const { from, way } = s;
+  const square = way[0] * way[0] + way[1] * way[1] + way[2] * way[2];
+  if (square < 1e-18) return { foot: 0, away: Math.hypot(x - from[0], y - from[1], z - from[2]), length: 0 };
+  const foot = ((x - from[0]) * way[0] + (y - from[1]) * way[1] + (z - from[2]) * way[2]) / square;
+  const [dx, dy, dz] = [x - from[0] - foot * way[0], y - from[1] - foot * way[1], z - from[2] - foot * way[2]];
+  return { foot, away: Math.sqrt(dx * dx + dy * dy + dz * dz), length: Math.sqrt(square) };
+}
+
 /** Share t of a tapered segment whose surface is nearest to a point: the foot of the perpendicular, moved towards the thick end. */
-function nearestShare(point: Vec, s: Segment): number {
-  const square = dot(s.way, s.way);
-  if (square < 1e-18) return 0;
-  const length = Math.sqrt(square);
-  const foot = dot(sub(point, s.from), s.way) / square;
-  const away = distance(point, at(s, foot));
+function nearestShare(s: Segment, x: number, y: number, z: number): number {
+  const { foot, away, length } = footOn(s, x, y, z);
+  if (length === 0) return 0;
   const slope = s.taper / length;
   // A taper of more than its own length makes the thick end nearest everywhere.
   const moved = Math.abs(slope) < 1 ? foot + (away * slope) / (Math.sqrt(1 - slope * slope) * length) : slope > 0 ? 1 : 0;
   return Math.min(1, Math.max(0, moved));
+}
+
+/** A gap between two segments that none is smaller than: of the one's axis to the ball round the other. */
+function leastGap(a: Segment, b: Segment): number {
+  const [x, y, z] = b.middle;
+  const { foot } = footOn(a, x, y, z);
+  const t = Math.min(1, Math.max(0, foot));
+  const [dx, dy, dz] = [x - a.from[0] - t * a.way[0], y - a.from[1] - t * a.way[1], z - a.from[2] - t * a.way[2]];
+  return Math.sqrt(dx * dx + dy * dy + dz * dz) - b.reach - Math.max(a.radius, a.radius + a.taper);
 }
 
 const SHRINK = (Math.sqrt(5) - 1) / 2;
@@ -63,9 +79,10 @@ const STEPS = 30;
 /** The gap is convex in both shares, so a golden-section search along one with the other solved in place finds its minimum. */
 function closestShares(a: Segment, b: Segment): { s: number; t: number; gap: number } {
   const look = (s: number): { s: number; t: number; gap: number } => {
-    const point = at(a, s);
-    const t = nearestShare(point, b);
-    return { s, t, gap: distance(point, at(b, t)) - (a.radius + s * a.taper) - (b.radius + t * b.taper) };
+    const [x, y, z] = [a.from[0] + s * a.way[0], a.from[1] + s * a.way[1], a.from[2] + s * a.way[2]];
+    const t = nearestShare(b, x, y, z);
+    const [dx, dy, dz] = [x - b.from[0] - t * b.way[0], y - b.from[1] - t * b.way[1], z - b.from[2] - t * b.way[2]];
+    return { s, t, gap: Math.sqrt(dx * dx + dy * dy + dz * dz) - (a.radius + s * a.taper) - (b.radius + t * b.taper) };
   };
   let [low, high] = [0, 1];
   let left = look(high - SHRINK);
@@ -92,7 +109,7 @@ export function closestBetween(a: Limb, b: Limb, within = Infinity): Closest | n
   segmentsOf(a).forEach((own, i) =>
     others.forEach((other, k) => {
       // The balls round them are farther apart than the best so far.
-      if (distance(own.middle, other.middle) - own.reach - other.reach >= nearest) return;
+      if (distance(own.middle, other.middle) - own.reach - other.reach >= nearest || leastGap(own, other) >= nearest) return;
       const { s, t, gap } = closestShares(own, other);
       if (gap >= nearest) return;
       nearest = gap;

@@ -76,6 +76,18 @@ function firstFrom(rising: readonly number[], value: number): number {
   return low;
 }
 
+type Spot = Knot['spots'][number] & { by: string };
+const spotsKept = new WeakMap<readonly Knot[], Spot[]>();
+
+/** All spots of some knots; those on one limb are asked for again with each coil on it. */
+function spotsOf(knots: readonly Knot[]): Spot[] {
+  const before = spotsKept.get(knots);
+  if (before) return before;
+  const made = knots.flatMap((k) => k.spots.map((spot) => ({ ...spot, by: k.branch })));
+  spotsKept.set(knots, made);
+  return made;
+}
+
 /** What it costs to lie in a cell at each step: much within a knot, more the farther from the outside of a bend. Null where nothing is near. */
 function costs(asked: CoilAsked, s: readonly number[], { turn, cell, reach, width, at }: Cells): (Float64Array | null)[] {
   const { bark, half, knots, outsides, start, hand } = asked;
@@ -83,7 +95,7 @@ function costs(asked: CoilAsked, s: readonly number[], { turn, cell, reach, widt
   const row = (i: number): Float64Array => (all[i] ??= new Float64Array(width));
   const sense = hand === 'cw' ? 1 : -1;
   const round = (2 * Math.PI) / cell;
-  for (const spot of knots.flatMap((k) => k.spots)) {
+  for (const spot of spotsOf(knots)) {
     const off = keepOut(spot, half);
     const reachAlong = off / spot.stretch;
     for (let i = firstFrom(s, spot.s - reachAlong); i < s.length && s[i]! < spot.s + reachAlong; i++) {
@@ -154,11 +166,13 @@ export function fitCoil(asked: CoilAsked): FittedCoil {
 
 /** Wood that lies on the coil's way all the same, the first along the branch: which, and from which place on. */
 function blockedBy({ bark, knots, half }: CoilAsked, places: readonly BarkPlace[]): FittedCoil['blocked'] {
-  const spots = knots.flatMap((k) => k.spots.map((p) => ({ by: k.branch, ...p, off: keepOut(p, half) - MARGIN })));
+  const spots = spotsOf(knots);
+  const offs = spots.map((p) => keepOut(p, half) - MARGIN);
   for (const [index, { s, turn }] of places.entries())
-    for (const spot of spots) {
+    for (let k = 0; k < spots.length; k++) {
+      const [spot, off] = [spots[k]!, offs[k]!];
       const along = (s - spot.s) * spot.stretch;
-      if (Math.abs(along) < spot.off && Math.hypot(along, turnBetween(spot.turn, turn) * (bark.radius(s) + half)) < spot.off) return { by: spot.by, index };
+      if (Math.abs(along) < off && Math.hypot(along, turnBetween(spot.turn, turn) * (bark.radius(s) + half)) < off) return { by: spot.by, index };
     }
   return null;
 }

@@ -127,6 +127,12 @@ export class FlatBark {
     return lift;
   }
 
+  /** A point drawn out of the wood, so far above the bark as said; the same one where it is there already. */
+  clearOfWood(point: Vec, lift: number): Vec {
+    const now = this.nearest(point);
+    return now < lift - 1e-3 ? add(point, scale(unit(this.onFound(point).from), lift - now)) : point;
+  }
+
   /** How far a point is above the bark, mm; below 0 in the wood. */
   liftOf(point: Vec): number {
     return this.nearest(point);

@@ -112,15 +112,9 @@ function roundOff(nodes: Node[], at: number, limb: FlatBark, branch: FlatBark, l
 function clear(point: Vec, a: FlatBark, b: FlatBark, lift: number): Vec {
   let p = point;
   for (let i = 0; i < 3; i++) {
-    let out = true;
-    for (const bark of [a, b]) {
-      if (bark.liftOf(p) < lift - 1e-3) {
-        const over = bark.over(p);
-        p = add(p, scale(over.out, lift - over.lift));
-        out = false;
-      }
-    }
-    if (out) break;
+    const before = p;
+    p = b.clearOfWood(a.clearOfWood(p, lift), lift);
+    if (p === before) break;
   }
   return p;
 }
