@@ -16,6 +16,7 @@ import {
   limb,
   modulus,
   namesOf,
+  openSteps,
   placeTree,
   PlanMemory,
   planTree,
@@ -173,6 +174,9 @@ test('beside a tie a light coil is told for the movement past the shoulder: one 
   for (const { size } of coils) expect(size).toBeLessThan(24 / 3);
   // Where there is wire, the cushion lies on its turns; on bare bark nothing is said of wire.
   for (const g of plan.guys) expect(/on its turns/.test(g.because.join(' '))).toBe(g.coil !== null);
+  // At the bench it is said before the tie that it goes under.
+  const ties = openSteps(big, plan, ON).filter((s) => s.kind === 'guy');
+  expect(ties.map((s) => /^First its light coil/.test(s.what[0]!))).toEqual(ties.map((s) => plan.guys.find((g) => g.id === s.of)!.coil !== null));
   const tied = plan.guys[0]!.branch;
   const wired = after(big, { kind: 'wired', on: '2026-05-20', branch: tied, metal: 'aluminium', size: 4, strands: 1, angle: 50, hand: 'cw', start: 'over' });
   const own = planTree({ ...wired, plan: { ...wired.plan, guys: [{ ...plan.guys[0]!, id: 'g1' }] } }, ON, { fronts: false }).guys.find(
