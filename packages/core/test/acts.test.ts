@@ -14,6 +14,7 @@ import {
   perform,
   placeTree,
   planTree,
+  treeOn,
   sayAct,
   sayLine,
   senseFaults,
@@ -183,6 +184,8 @@ test('a branch measured anew keeps its crooked shape; one listed, taken out and 
   const seen = after(listed, { kind: 'note', branch: 'c', text: 'thin' }, { kind: 'unlist', branches: ['a'] });
   expect(seen.record[1]).toMatchObject({ kind: 'removed', branch: 'c', unlisted: true, was: [{ id: 'c' }] });
   expect(planTree(seen, TODAY, { fronts: false }).green.pastYear).toBe(0);
+  // What it grew on is not listed any more: it is not put back in the air.
+  expect(treeOn(seen, dayOf('2026-01-01')).branches.map((b) => b.id)).toEqual(['b']);
 });
 
 test('wire put on takes the plan’s own run where it is the same wire, else one of its own in its place', () => {

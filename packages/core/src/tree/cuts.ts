@@ -79,12 +79,24 @@ export function decisionBefore({ kind, branch, length, text, tag, ...line }: Cut
   return 'stub' in line && line.stub ? { ...common, act: 'stub', stub: line.stub, ...left } : { ...common, act: 'shorten', ...left };
 }
 
-/** The tree as it was measured on a day: what was cut since is back on. */
+/** Branches that have a way back to the trunk; those on wood that is no longer listed are left out, with all that grows on them. */
+function rooted(branches: readonly Branch[]): Branch[] {
+  const there = new Set(['trunk']);
+  for (let more = true; more;) {
+    const next = branches.filter((b) => !there.has(b.id) && there.has(b.parent));
+    next.forEach((b) => there.add(b.id));
+    more = next.length > 0;
+  }
+  return branches.filter((b) => there.has(b.id));
+}
+
+/** The tree as it was measured on a day: what was cut since is back on, where there still is what it grew on. */
 export function treeOn(tree: Tree, onDay: number): Tree {
-  return cutsOf(tree)
+  const before = cutsOf(tree)
     .filter((entry) => dayOf(entry.on) > onDay)
     .reverse()
     .reduce(beforeCut, tree);
+  return before === tree ? tree : { ...before, branches: rooted(before.branches) };
 }
 
 const YEAR = 365;
