@@ -137,7 +137,12 @@ export function boxOf({ points, diameters }: Limb): Box {
 
 /** Whether all of one box is farther than a margin (mm) from the other along some axis. */
 export const boxesApart = (a: Box, b: Box, margin: number): boolean =>
-  ([0, 1, 2] as const).some((k) => a.low[k] > b.high[k] + margin || b.low[k] > a.high[k] + margin);
+  a.low[0] > b.high[0] + margin ||
+  b.low[0] > a.high[0] + margin ||
+  a.low[1] > b.high[1] + margin ||
+  b.low[1] > a.high[1] + margin ||
+  a.low[2] > b.high[2] + margin ||
+  b.low[2] > a.high[2] + margin;
 
 const boxes = new WeakMap<Limb, Box>();
 /** The box of a line that does not change, found once. */
