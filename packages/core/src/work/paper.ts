@@ -16,7 +16,7 @@ export interface Section {
   /** Ids of photos with what is said of them. */
   photos?: { photo: string; caption: string }[];
   caution?: string[];
-  /** An SVG drawing. */
+  /** An SVG drawing, for the file; the page shows the tree itself in its place. */
   drawing?: string;
   /** Pieces of wire, each laid straight. */
   pieces?: { head: string; text: string[]; strip: PieceStrip | null }[];
