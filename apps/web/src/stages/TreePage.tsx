@@ -93,7 +93,7 @@ function OnTheTable({ stored, today, stage }: { stored: StoredTree; today: strin
               <button
                 type="button"
                 aria-pressed={plumb}
-                className="absolute bottom-3 left-5 min-h-8 text-quiet pointer-coarse:min-h-11 underline-offset-2 hover:underline"
+                className="absolute bottom-3 left-4 min-h-8 bg-base-100/85 px-1 text-quiet pointer-coarse:min-h-11 underline-offset-2 hover:underline"
                 onClick={() => setPlumb(!plumb)}
               >
                 {plumb ? 'without the grid' : 'plumb line and cm grid'}

@@ -153,7 +153,7 @@ export function Turntable(props: TurntableProps) {
       {threaded && <ThreadedHandles threaded={threaded} listeners={listeners} />}
       {wipe !== null && onWipe && <WipeHandle share={wipe} onWipe={onWipe} />}
       {!small && (
-        <p ref={said} className="pointer-events-none absolute left-6 top-4 text-quiet">
+        <p ref={said} className="pointer-events-none absolute left-5 top-4 bg-base-100/85 px-1 text-quiet">
           seen from {Math.round(bearing)}°
         </p>
       )}
