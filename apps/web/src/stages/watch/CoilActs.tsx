@@ -152,7 +152,7 @@ export function CoilActs({ wire }: { wire: PlanWire }) {
         <DateField className="w-60" label="Seen on" value={on} today={today} min={wire.since} max={today} onValue={(iso) => setOn(iso!)} />
         <NumberField label="Gap, if you measured it" rule={GAP} value={gap} onValue={setGap} open />
       </div>
-      <div role="group" aria-label="What you see" className="grid grid-cols-5 gap-1">
+      <div role="group" aria-label="What you see" className="grid grid-cols-[repeat(5,auto)] gap-1">
         {MARK_STAGES.map((stage) => (
           <button
             key={stage}
