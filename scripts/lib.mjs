@@ -67,7 +67,8 @@ const filesIn = (folder) =>
 export function build() {
   const sources = ['apps', 'packages'].flatMap((folder) => filesIn(join(root, folder)));
   const state = createHash('sha256');
-  for (const path of [...sources, join(root, 'package-lock.json')].sort()) state.update(`${path} ${statSync(path).mtimeMs}\n`);
+  for (const path of [...sources, join(root, 'package-lock.json'), join(root, 'tsconfig.base.json')].sort())
+    state.update(`${path} ${statSync(path).mtimeMs}\n`);
   const now = state.digest('hex');
   const mark = join(root, 'node_modules', '.ustle-built');
   const made = ['apps/web/dist/index.html', 'apps/server/dist/main.js'].every((path) => existsSync(join(root, path)));

@@ -16,7 +16,7 @@ export function guyStep({ names, on }: Bench, guy: PlanGuy): Draft[] {
       what: [
         ...(guy.coil
           ? [
-              `First its light coil, for its movement: ${sayMetal(guy.coil.metal, guy.coil.size)}. Settle it under Wire, and note it there when it is on, so that it is watched.`,
+              `First its light coil, for its movement: ${sayMetal(guy.coil.metal, guy.coil.size)}. Note it under Wire once this tie is noted, so that it is watched.`,
             ]
           : []),
         `${guy.wire.toFixed(1)} mm copper, doubled${guy.rounds > 1 ? `, laid ${guy.rounds} times` : ''}: ${guy.wireLength.toFixed(0)} mm. At ${guy.at.toFixed(0)} mm of the branch, ${guy.cushion.kind} of ${guy.cushion.width.toFixed(0)} mm under it.`,

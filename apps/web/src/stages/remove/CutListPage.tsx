@@ -44,7 +44,7 @@ function List({ stored, today }: { stored: StoredTree; today: string }) {
               view={tree.plan.front ?? front}
               selected={null}
               onSelect={nothing}
-              labels={cuts.map((c) => ({ branch: c.branch, text: `${c.tag}  ${short(c.branch)}` }))}
+              labels={cuts.map((c) => ({ branch: c.branch, text: `${c.tag}: ${short(c.branch)}` }))}
               foliage={0.35}
             />
           </Suspense>

@@ -43,7 +43,7 @@ function bothWays({ names, act }: Desk, weighed: Consequences | null, pair: numb
 
 /** Tags of the findings, numbers of the cuts, or one branch's own name where it is in question. */
 function labelsOf({ branch, short }: Desk, sheet: Sheet, weighed: Consequences | null): Drawing['labels'] {
-  if (sheet === 'cut') return (weighed?.cuts ?? []).map((c) => ({ branch: c.branch, text: `${c.tag}  ${short(c.branch)}` }));
+  if (sheet === 'cut') return (weighed?.cuts ?? []).map((c) => ({ branch: c.branch, text: `${c.tag}: ${short(c.branch)}` }));
   if (branch) return [{ branch, text: short(branch) }];
   if (sheet === 'outcome') return [];
   const tags = new Map<string, string>();
