@@ -8,15 +8,12 @@ import {
   dueOn,
   generateTree,
   isRefused,
-  largeTree,
   leadBoth,
   leadWood,
   lengthOf,
-  lightCoil,
   limb,
   modulus,
   namesOf,
-  openSteps,
   placeTree,
   PlanMemory,
   planTree,
@@ -164,29 +161,6 @@ test('set up, turned, looked at, taken off with what the wood went back by: in t
   expect(sayLine(set.record.at(-1)!, namesOf(set))).toBe(`${DEVICE_WORDS.spreader.name} set up`);
   // A branch that goes takes its device along.
   expect(planTree(after(set, { kind: 'unlist', branches: ['b'] } as unknown as Intent), ON, { fronts: false }).devices).toEqual([]);
-});
-
-test('beside a tie a light coil is told for the movement past the shoulder: one wire, far thinner than the branch; none for a drop alone', () => {
-  const big = largeTree(75, 3);
-  const plan = planTree(big, ON, { fronts: false });
-  const coils = plan.guys.flatMap((g) => g.coil ?? []);
-  expect(coils.length).toBeGreaterThan(0);
-  for (const { size } of coils) expect(size).toBeLessThan(24 / 3);
-  // Where there is wire, the cushion lies on its turns; on bare bark nothing is said of wire.
-  for (const g of plan.guys) expect(/on its turns/.test(g.because.join(' '))).toBe(g.coil !== null);
-  // At the bench it is said before the tie that it goes under.
-  const ties = openSteps(big, plan, ON).filter((s) => s.kind === 'guy');
-  expect(ties.map((s) => /^First its light coil/.test(s.what[0]!))).toEqual(ties.map((s) => plan.guys.find((g) => g.id === s.of)!.coil !== null));
-  const tied = plan.guys[0]!.branch;
-  const wired = after(big, { kind: 'wired', on: '2026-05-20', branch: tied, metal: 'aluminium', size: 4, strands: 1, angle: 50, hand: 'cw', start: 'over' });
-  const own = planTree({ ...wired, plan: { ...wired.plan, guys: [{ ...plan.guys[0]!, id: 'g1' }] } }, ON, { fronts: false }).guys.find(
-    (g) => g.branch === tied,
-  )!;
-  expect(own.because.join(' ')).toMatch(/It carries 4\.0 mm aluminium: lay the cushion on its turns/);
-  for (const { branch: id } of plan.guys) {
-    const bends = plan.poses.find((p) => p.branch === id)!.bends.filter((b) => b.kind === 'drop');
-    expect(lightCoil(placeTree(big), { branch: id, bends })).toBeNull();
-  }
 });
 
 test('over made-up trees: ends lie on bark, more way takes more force and no less strain, what stands in the pot is weighed against it, what stands on the tree is not', () => {

@@ -1,7 +1,7 @@
 import { speciesOf, woodOf } from '../species/index.js';
 import { linesInWorld, presentLine, restFor, stageDates, standingOf } from '../pose/index.js';
 import { distance, lengthOf, limb, type Limb, type Vec } from '../space/index.js';
-import { coilsOn, guysOn, type MarkStage, type Names, type PlacedTree, type PlannedPose, type Tree } from '../tree/index.js';
+import { childrenOf, guysOn, type MarkStage, type Names, type PlacedTree, type PlannedPose, type Tree } from '../tree/index.js';
 import {
   anchorAt,
   costOf,
@@ -16,12 +16,14 @@ import {
   type GuyWorld,
   type Held,
   type RankedAnchor,
+  type TieToCheck,
 } from '../guy/index.js';
 import { type IfWired, watchGuys, type WatchedGuy } from '../growth/index.js';
 import { isoOf, keepNothing } from '../units/index.js';
-import { stagesFor } from '../wood/index.js';
-import { lightCoil, type LightCoil, type Unwired } from '../wire/index.js';
+import { sayMetal, stagesFor } from '../wood/index.js';
+import type { RunPlan, WiringPlan } from '../wire/index.js';
 import { digits } from './digits.js';
+import { turnNear } from './tie-on-turn.js';
 
 /** A guy as the plan tells it. Points and lines are in the tree's own space. */
 export interface PlanGuy extends Omit<GuyPlan, 'line'> {
@@ -31,18 +33,19 @@ export interface PlanGuy extends Omit<GuyPlan, 'line'> {
   stages: number | null;
   rest: string;
   dates: string[];
-  /** Wire that holds its movement while the tie holds its position; it goes on first. Null where it has none, or carries wire. */
-  coil: LightCoil | null;
+  /** The piece of wire on its branch, which goes on first; null where it has none. */
+  coil: string | null;
+  /** What its cushion lies on, where its branch has wire. */
+  overWire: string | null;
   /** The branch as the tie draws it. */
   line: Vec[];
   /** Of one that is on: since when, its twists, the day to look at its cushion, from when the branch is likely to hold without it, and from when one in ten such cushions marks. */
   on: { since: string; twists: number; look: string; holds: string | null; marks: string | null; bark: MarkStage | null } | null;
 }
 
-/** So many branches are given ties at once: what is more is for the next session. */
-const MOST_PROPOSED = 4;
 const PAIR_OF = 5;
 
+type Ties = readonly TieToCheck[];
 type Poses = readonly Pick<PlannedPose, 'branch' | 'bends'>[];
 
 /** The tree as its guys find it. */
@@ -84,14 +87,22 @@ function sayTaut(on: WatchedGuy | undefined, now: number): string[] {
     : [`It would be drawn ${by} mm tighter at the planting angle and pose of now: let it out first.`];
 }
 
-/** Where the cushion lies on a branch that carries wire: the turns spread the pull over the bark. */
-function sayOverWire(placed: PlacedTree, onDay: number, branch: string, coil: LightCoil | null): string[] {
-  if (coil) return ['Its light coil goes on first: lay the cushion on its turns, and they spread the pull.'];
-  const on = coilsOn(placed.tree, onDay).find((c) => c.branch === branch);
-  return on ? [`It carries ${on.size.toFixed(1)} mm ${on.metal}: lay the cushion on its turns, and they spread the pull.`] : [];
+/** The pieces of wire that a plan's ties lie over. */
+type Runs = WiringPlan['runs'];
+const runOn = (runs: Runs, branch: string): RunPlan | undefined => runs.find((r) => r.branches.some((b) => b.branch === branch));
+
+/** Which turn of a branch's wire its cushion lies on, or is better laid on. */
+function sayOverWire(placed: PlacedTree, run: RunPlan, guy: GuyPlan): string {
+  const turn = turnNear(placed, run, [guy]);
+  const wire = sayMetal(run.metal, run.size);
+  if (childrenOf(placed.tree, guy.branch).some((c) => Math.abs(c.at - guy.at) <= 1)) return `It lies in the fork of a side shoot, over its wire (${wire}).`;
+  if (turn === null) return `No turn of its wire (${wire}) bears the pull there: a wider cushion, over the wire.`;
+  return Math.abs(turn - guy.at) <= guy.cushion.width / 2
+    ? `The cushion lies on a turn of its wire (${wire}), which spreads the pull.`
+    : `The turn of its wire (${wire}) that would spread the pull lies at ${turn.toFixed(0)} mm: the tie is better there.`;
 }
 
-function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, on: WatchedGuy | undefined, coil: LightCoil | null): PlanGuy {
+function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, on: WatchedGuy | undefined, run: RunPlan | undefined): PlanGuy {
   const { back } = standingOf(placed);
   const stages = guy.tension > 0 ? stagesFor(guy.risk) : 1;
   const rest = restFor(guy.diameter, guy.risk);
@@ -100,8 +111,9 @@ function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, o
   return {
     ...guy,
     fixed,
-    coil,
-    because: [...guy.because, ...sayOverWire(placed, onDay, guy.branch, coil), ...sayTaut(on, taut)],
+    coil: run?.id ?? null,
+    overWire: run ? sayOverWire(placed, run, guy) : null,
+    because: [...guy.because, ...sayTaut(on, taut)],
     tension: digits(guy.tension, 1),
     length: digits(guy.length, 0),
     wireLength: digits(guy.wireLength, 0),
@@ -138,44 +150,52 @@ function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, o
 
 const rounded = (p: Vec): Vec => [digits(p[0], 1), digits(p[1], 1), digits(p[2], 1)];
 
-/** The anchors for a tie, and with one tie or two the nearest that it can be drawn to. */
-function proposeFor(world: GuyWorld, held: Held, others: Parameters<typeof rankAnchors>[3], id: (n: number) => string): GuyPlan[] {
-  const { at } = tiePointOf(world, held);
+/** The anchors for a tie, and with one tie or two the nearest that it can be drawn to; tied on a turn of the branch's wire, where it has any. */
+function proposeFor(placed: PlacedTree, world: GuyWorld, held: Held, run: RunPlan | undefined, others: Ties): GuyPlan[] {
+  const { at, fork } = tiePointOf(world, held);
   const ranked = rankAnchors(world, held, at, others);
-  const guy = ({ anchor }: RankedAnchor, n: number): GuyRef => ({ id: id(n), branch: held.branch, at, anchor });
   const [best] = ranked;
   if (!best) return [];
-  if (best.missDeg <= NEAR_DEG && best.band !== 'no') return solveGuys(world, held, [guy(best, 0)], others);
+  const solved = (where: number, ...to: RankedAnchor[]): GuyPlan[] =>
+    solveGuys(
+      world,
+      held,
+      to.map(({ anchor }, n): GuyRef => ({ id: `${n}`, branch: held.branch, at: where, anchor })),
+      others,
+    );
+  const onTurn = (guys: GuyPlan[], ...to: RankedAnchor[]): GuyPlan[] => {
+    const turn = run && !fork ? turnNear(placed, run, guys) : null;
+    return turn === null ? guys : solved(Math.round(turn), ...to);
+  };
+  const single = solved(at, best);
+  if (best.missDeg <= NEAR_DEG && best.band !== 'no') return onTurn(single, best);
   // One pull does not lead there: two may.
   const few = ranked.slice(0, PAIR_OF);
   const pairs = few.flatMap((a, i) => few.slice(i + 1).map((b) => [a, b] as const));
-  const tried = pairs.map(([a, b]) => solveGuys(world, held, [guy(a, 0), guy(b, 1)], others)).sort((x, y) => costOf(x) - costOf(y));
-  const single = solveGuys(world, held, [guy(best, 0)], others);
+  const tried = pairs.map((to) => ({ to, guys: solved(at, ...to) })).sort((x, y) => costOf(x.guys) - costOf(y.guys));
   const [two] = tried;
-  return two && costOf(two) < 0.6 * costOf(single) && two.every((g) => g.tension > 1) ? two : single;
+  return two && costOf(two.guys) < 0.6 * costOf(single) && two.guys.every((g) => g.tension > 1) ? onTurn(two.guys, ...two.to) : onTurn(single, best);
 }
 
-/** Every tie of a plan: those that are fixed, worked out together branch by branch, and one for each branch that no coil holds, the thickest first. */
-export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unwired[], onDay: number, { keep = keepNothing, known }: IfWired = {}): PlanGuy[] {
+/** Every tie of a plan: those that are fixed, worked out together branch by branch, and one for each branch that no coil holds. */
+export function planGuys(
+  placed: PlacedTree,
+  poses: Poses,
+  { runs, toTie }: Pick<WiringPlan, 'runs' | 'toTie'>,
+  onDay: number,
+  { keep = keepNothing, known }: IfWired = {},
+): PlanGuy[] {
   const { tree } = placed;
   const here = tree.plan.guys.filter((g) => placed.byId.has(g.branch));
-  const wanting = unwired
-    .filter((u) => u.guy && u.branch !== 'trunk' && !here.some((g) => g.branch === u.branch))
-    .map((u) => placed.byId.get(u.branch)!)
-    .sort((a, b) => b.branch.d - a.branch.d)
-    .slice(0, MOST_PROPOSED);
-  if (!here.length && !wanting.length) return [];
+  if (!here.length && !toTie.length) return [];
   const world = guyWorld(placed, poses, keep);
   const on = new Map(watchGuys(placed, onDay, known).map((g) => [g.guy, g]));
-  const bare = new Set(unwired.filter((u) => u.guy).map((u) => u.branch));
   const guys: PlanGuy[] = [];
-  const ties: ReturnType<typeof tieOf>[] = [];
-  const add = (fixed: boolean, plans: readonly GuyPlan[]): void => {
+  const ties: TieToCheck[] = [];
+  const take = (fixed: boolean, plans: readonly GuyPlan[]): void => {
     for (const plan of plans) {
       ties.push(tieOf(plan, world));
-      const pose = poses.find((p) => p.branch === plan.branch);
-      const coil = pose && bare.has(plan.branch) && !on.has(plan.id) ? lightCoil(placed, pose) : null;
-      guys.push(told(placed, onDay, fixed, plan, on.get(plan.id), coil));
+      guys.push(told(placed, onDay, fixed, plan, on.get(plan.id), runOn(runs, plan.branch)));
     }
   };
   for (const branch of new Set(here.map((g) => g.branch))) {
@@ -188,7 +208,7 @@ export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unw
       const tension = on.get(g.id)?.tension ?? null;
       return { ...g, ...(tension === null ? {} : { drawnWith: tension }) };
     });
-    if (drawn.length) add(true, solveGuys(world, held, drawn, ties));
+    if (drawn.length) take(true, solveGuys(world, held, drawn, ties));
   }
   const used = new Set(tree.plan.guys.map((g) => g.id));
   let next = 1;
@@ -197,10 +217,12 @@ export function planGuys(placed: PlacedTree, poses: Poses, unwired: readonly Unw
     used.add(`g${next}`);
     return `g${next}`;
   };
-  for (const b of wanting) {
-    const ids = new Map<number, string>();
-    const id = (n: number): string => ids.get(n) ?? (ids.set(n, free()), ids.get(n)!);
-    add(false, proposeFor(world, heldBranch(world, placed, poses, b.branch.id), ties, id));
+  for (const branch of toTie) {
+    const proposed = proposeFor(placed, world, heldBranch(world, placed, poses, branch), runOn(runs, branch), ties);
+    take(
+      false,
+      proposed.map((guy) => ({ ...guy, id: free() })),
+    );
   }
   return guys;
 }

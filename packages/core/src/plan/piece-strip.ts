@@ -55,7 +55,10 @@ export function pieceStrip(run: PlanRun, tree: Tree, plan: Pick<PlanDocument, 'p
   if (!places) return null;
   const bendsOf = (branch: string): readonly PlannedBend[] =>
     (branch === 'trunk' ? plan.trunk?.bends : plan.poses.find((p) => p.branch === branch)?.bends) ?? [];
-  const { length, route, marks } = unrolled(tree, { ...run, places }, bendsOf);
+  const { length, route, ...whole } = unrolled(tree, { ...run, places }, bendsOf);
+  // A bend that a tie holds is none of its wire's.
+  const isItsOwn = ({ branch, bend }: PieceMark): boolean => bend === null || run.branches.find((b) => b.branch === branch)!.bends[bend] !== null;
+  const marks = whole.marks.filter(isItsOwn);
   const words = [
     ...marks.map((m) => ({ at: m.at + m.length / 2, of: m.kind, text: sayMark(m, m.bend === null ? undefined : bendsOf(m.branch!)[m.bend], short) })),
     { at: (route.from + route.to) / 2, of: null, text: sayWay(run) },

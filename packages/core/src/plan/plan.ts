@@ -181,7 +181,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
   const trunk = bentTrunk(after);
   const bending = bendingOf(tree, onDay);
   const wiring = planWiring(after, { poses, asGrown, trunk: trunk?.bends ?? [] }, pastByWindow(after, onDay, { keep: memory?.keep, known }), memory);
-  const guys = planGuys(after, poses, wiring.unwired, onDay, { keep: memory?.keep, known });
+  const guys = planGuys(after, poses, wiring, onDay, { keep: memory?.keep, known });
   const devices = planDevices(after, poses, onDay, { keep: memory?.keep, known });
   const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
   const reading = readTree(tree, onDay, decidedWork(after, poses, onDay), proposedWork(after, poses));

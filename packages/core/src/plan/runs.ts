@@ -28,12 +28,9 @@ export function planRun({ path, ...run }: RunPlan, asked: { paths: boolean; plac
       settles: angle(b.settles),
       target: angle(b.target),
       bendLength: digits(b.bendLength, 0),
-      bends: b.bends.map(({ bendTo, settles, spread, missDeg }) => ({
-        bendTo: angle(bendTo),
-        settles: angle(settles),
-        spread: angle(spread),
-        missDeg: digits(missDeg, 0),
-      })),
+      bends: b.bends.map(
+        (held) => held && { bendTo: angle(held.bendTo), settles: angle(held.settles), spread: angle(held.spread), missDeg: digits(held.missDeg, 0) },
+      ),
     })),
     ...(asked.paths ? { path: path.points.map((p): Vec => [digits(p[0], 2), digits(p[1], 2), digits(p[2], 2)]) } : {}),
     ...(asked.places ? { places: path.places } : {}),

@@ -2,6 +2,7 @@ import { sayDeg } from '../units/index.js';
 import { bearingAndElevation, direction, lengthOf, limb, norm, pointAt, sub, type Limb, type Vec } from '../space/index.js';
 import {
   childrenOf,
+  guysOn,
   parentsFirst,
   stemsOf,
   type Bend,
@@ -128,6 +129,7 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = []): Pos
   const standing = standingOf(placed);
   const stems = stemsOf(tree);
   const own = new Map(tree.plan.poses.map((p) => [p.branch, p]));
+  const tied = new Set(guysOn(tree, Infinity).flatMap((g) => (g.device === null ? [g.branch] : [])));
   const movement = tree.plan.posing?.movement ?? 'moderate';
   const trunk: Laid = { grown: standing.trunk, bent: bentLine(standing.trunk, trunkBends(standing)) };
   const laid = new Map<string, Laid>([['trunk', trunk]]);
@@ -175,6 +177,8 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = []): Pos
     if (fixed?.stays) return stays(`It is left as it grows, at ${sayDeg(now.elevation)}.`);
     if (fixed?.bends.length) return ownPose(of, fixed, now, carried, worse.because);
     if (b.branch.state === 'dead') return stays('Dead wood: it stays as it is, or becomes a jin.');
+    // Measured as it is held: to pose it anew would be to let the tie go.
+    if (tied.has(id) && !fixed) return stays('A tie holds it: it lies where it was drawn.');
     // A stem of a clump is a trunk: no habit lays it down.
     if (stems.has(id) && !fixed) return stays('A stem of its own: it is led by hand where you pose it.');
     const isSide = !main.of.has(id);

@@ -3,7 +3,6 @@ export * from './coil.js';
 export * from './coil-alone.js';
 export * from './flat-bark.js';
 export * from './matching.js';
-export { lightCoil, type LightCoil } from './light-coil.js';
 export { PlanMemory } from './memory.js';
 export { gapFor, weightMoment } from './needs.js';
 export type { WirePath, WirePlace } from './path.js';

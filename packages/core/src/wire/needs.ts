@@ -39,8 +39,8 @@ function bendToHold(placed: PlacedTree, b: PlacedBranch, bend: PlannedBend, { me
 export type HeldBends = readonly [BendToHold, ...BendToHold[]];
 
 /** The bends of a branch that its wire has to hold, from the shoulder; one that lies as it should has the smallest worth the name. */
-export function bendsToHold(placed: PlacedTree, b: PlacedBranch, pose: Pick<PlannedPose, 'bends'> | undefined, stiffness: Stiffness): HeldBends {
-  const [first = stillBend(b), ...others] = pose?.bends ?? [];
+export function bendsToHold(placed: PlacedTree, b: PlacedBranch, pose: { bends: readonly PlannedBend[] }, stiffness: Stiffness): HeldBends {
+  const [first = stillBend(b), ...others] = pose.bends;
   return [bendToHold(placed, b, first, stiffness), ...others.map((bend) => bendToHold(placed, b, bend, stiffness))];
 }
 

@@ -3,6 +3,14 @@ import type { MetalName } from '../wood/index.js';
 import type { BendToHold, WireToTry } from './choose.js';
 import type { WirePath } from './path.js';
 
+/** What a wire does with a bend, and by how much it misses its outside; degrees. */
+export interface WiredBend {
+  bendTo: number;
+  settles: number;
+  spread: number;
+  missDeg: number;
+}
+
 /** What a piece is on one of its branches. */
 export interface RunBranchPlan {
   branch: string;
@@ -26,8 +34,10 @@ export interface RunBranchPlan {
   settles: number;
   target: number;
   bendLength: number;
-  /** The same of every bend of its pose, from the shoulder, and by how much the wire misses its outside. */
-  bends: { bendTo: number; settles: number; spread: number; missDeg: number }[];
+  /** The same of every bend of its pose, from the shoulder, and by how much the wire misses its outside; null: a tie holds it. */
+  bends: (WiredBend | null)[];
+  /** Whether the wire holds its movement only, and a tie where it lies. */
+  tied: boolean;
   because: string[];
 }
 
@@ -71,6 +81,8 @@ export interface Unwired {
 export interface WiringPlan {
   runs: RunPlan[];
   unwired: Unwired[];
+  /** Branches that no coil holds and that no tie is planned for yet, the thickest first: they are given one. */
+  toTie: string[];
   /** What the pairs are worth beside the best that there would be if no piece were in another's way. */
   worth: { best: number; had: number };
 }

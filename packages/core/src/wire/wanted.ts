@@ -1,9 +1,9 @@
 import { serialOf, type Keep } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
 import { gripOf, METAL_DATA } from '../wood/index.js';
-import type { PlacedBranch, PlacedTree, PlannedPose, Run, RunBranch } from '../tree/index.js';
+import type { PlacedBranch, PlacedTree, PlannedBend, PlannedPose, Run, RunBranch } from '../tree/index.js';
 import { WOUND_SHARE } from './coil-alone.js';
-import { chooseWire, COIL_ANGLE, sayChoice, tryWire, USUAL_PAST, type WireToTry } from './choose.js';
+import { chooseWire, COIL_ANGLE, sayChoice, tryWire, USUAL_PAST, type WireChoice, type WireToTry } from './choose.js';
 import type { Need } from './limb-work.js';
 import { bendsToHold, gapFor, metalFor, ownManner, wishOf, type HeldBends } from './needs.js';
 import { stiffnessOf, type Stiffness } from './press-test.js';
@@ -14,10 +14,17 @@ import type { Wish } from './shoulders.js';
 export interface Wanted {
   need: Need;
   bends: HeldBends;
+  /** Those of its pose's bends that its wire holds: all, or beside a tie its movement where that is thin enough. */
+  holds: readonly PlannedBend[];
   pose: PlannedPose | undefined;
+  /** Why a tie holds where it lies; null: its wire does. */
+  tie: string | null;
   past: number;
   run: Run | null;
 }
+
+/** So many branches are given ties at once: what is more is for the next session. */
+const MOST_TIED = 4;
 
 /** What each branch wants of wire: as the plan fixes it, else chosen for its bends. */
 export class Wants {
@@ -32,36 +39,64 @@ export class Wants {
     this.stiffness = stiffnessOf(placed.tree);
   }
 
-  /** What each branch needs, or why it goes without. */
-  find(): { wanted: Map<string, Wanted>; unwired: Unwired[] } {
+  /** What each branch needs, or why it goes without; and the branches that are to be given a tie, the thickest first. docs: Ties. */
+  find(): { wanted: Map<string, Wanted>; unwired: Unwired[]; toTie: string[] } {
     const { placed } = this;
+    const { plan } = placed.tree;
     const wanted = new Map<string, Wanted>();
     const unwired: Unwired[] = [];
     const poseOf = new Map(this.posed.poses.map((p) => [p.branch, p]));
     const stays = new Map(this.posed.asGrown.map((b) => [b.branch, b.because]));
-    const fixed = new Map(placed.tree.plan.runs.flatMap((run) => run.branches.map((own) => [own.branch, { run, own }] as const)));
+    const fixed = new Map(plan.runs.flatMap((run) => run.branches.map((own) => [own.branch, { run, own }] as const)));
+    const ties = new Map(plan.guys.map((g) => [g.branch, 'A tie holds where it lies.']));
+    const toTie = this.beyondWire(poseOf)
+      .filter(({ branch }) => !ties.has(branch))
+      .slice(0, MOST_TIED);
+    for (const { branch, why } of toTie) ties.set(branch, why);
     for (const b of placed.branches) {
       const { id } = b.branch;
       const given = fixed.get(id);
       const pose = poseOf.get(id);
-      if (given) wanted.set(id, this.asFixed(b, given.run, given.own, pose));
+      const tie = ties.get(id) ?? null;
+      if (given) wanted.set(id, this.asFixed(b, given.run, given.own, pose, tie));
       else {
-        const needed = this.chosen(b, pose, stays.get(id));
+        const needed = this.chosen(b, pose, stays.get(id), tie);
         if ('because' in needed) unwired.push({ branch: id, ...needed });
         else wanted.set(id, needed);
       }
     }
-    return { wanted, unwired };
+    return { wanted, unwired, toTie: toTie.map((b) => b.branch) };
   }
 
-  private asFixed(b: PlacedBranch, run: Run, own: RunBranch, pose: PlannedPose | undefined): Wanted {
-    const bends = this.bendsOf(b, pose);
+  /** The branches whose pose no coil holds, and why, the thickest first. */
+  private beyondWire(poseOf: ReadonlyMap<string, PlannedPose>): { branch: string; why: string }[] {
+    const found = this.placed.branches.flatMap((b) => {
+      const pose = poseOf.get(b.branch.id);
+      if (!pose || this.leftBare(b)) return [];
+      const bends = this.bendsOf(b, pose);
+      return this.choice(b, bends, null) ? [] : [{ b, why: sayChoice(bends[0], null)[0]! }];
+    });
+    return found.sort((x, y) => y.b.branch.d - x.b.branch.d).map(({ b, why }) => ({ branch: b.branch.id, why }));
+  }
+
+  /** The bends that a branch's wire is for: all of its pose's; beside a tie those past the shoulder, from the first on that one thin wire holds. */
+  private heldBends(b: PlacedBranch, pose: PlannedPose | undefined, tie: string | null): readonly PlannedBend[] {
+    const bends = pose?.bends ?? [];
+    if (!tie) return bends;
+    const movement = bends.filter((bend) => bend.kind !== 'drop');
+    const tails = movement.map((_, i) => movement.slice(i)).filter((tail) => tail.some((bend) => bend.kind !== 'tip'));
+    return tails.find((tail) => this.choice(b, this.bendsOf(b, { bends: tail }), tie) !== null) ?? [];
+  }
+
+  private asFixed(b: PlacedBranch, run: Run, own: RunBranch, pose: PlannedPose | undefined, tie: string | null): Wanted {
+    const holds = this.heldBends(b, pose, tie);
     const side = run.side ? { side: run.side } : {};
-    return { need: this.needOf(b, run, { hand: own.hand, start: own.start, must: 'both' }, side), bends, pose, past: USUAL_PAST, run };
+    const need = this.needOf(b, run, { hand: own.hand, start: own.start, must: 'both' }, side);
+    return { need, bends: this.bendsOf(b, { bends: holds }), holds, pose, tie, past: USUAL_PAST, run };
   }
 
   /** The bends that a branch's wire has to hold; the same object as long as they are the same. */
-  bendsOf(b: PlacedBranch, pose: Pick<PlannedPose, 'bends'> | undefined): HeldBends {
+  bendsOf(b: PlacedBranch, pose: { bends: readonly PlannedBend[] }): HeldBends {
     const bends = bendsToHold(this.placed, b, pose, this.stiffness(b.branch.id));
     return this.keep(`bends ${JSON.stringify(bends)}`, () => bends);
   }
@@ -82,23 +117,38 @@ export class Wants {
     return this.keep(`need ${JSON.stringify(need)}`, () => need);
   }
 
-  private chosen(b: PlacedBranch, pose: PlannedPose | undefined, stays: string[] | undefined): Wanted | Omit<Unwired, 'branch'> {
-    if (b.branch.state === 'dead') return { because: ['Dead wood is not wired.'] };
-    if (b.branch.state === 'weak') return { because: ['Weak: let it grow stronger first.'] };
-    if (ownManner(this.placed, b.branch.id)?.clip) return { because: ['Shaped by cutting as it grows: no wire.'] };
-    if (!pose) return { because: stays ?? [] };
-    const bends = this.bendsOf(b, pose);
+  /** Why a branch goes without wire whatever it is bent to; null: nothing speaks against it. */
+  private leftBare({ branch }: PlacedBranch): string | null {
+    if (branch.state === 'dead') return 'Dead wood is not wired.';
+    if (branch.state === 'weak') return 'Weak: let it grow stronger first.';
+    return ownManner(this.placed, branch.id)?.clip ? 'Shaped by cutting as it grows: no wire.' : null;
+  }
+
+  /** The wire for some bends of a branch; beside a tie, which carries the branch, it need not be firm, and is one wire. */
+  private choice(b: PlacedBranch, bends: HeldBends, tie: string | null): WireChoice | null {
+    const { placed } = this;
     const [bend, ...others] = bends;
-    const metal = metalFor(this.placed, b);
-    const firmness = ownManner(this.placed, b.branch.id)?.firmness ?? this.placed.tree.plan.firmness;
+    const metal = metalFor(placed, b);
+    const firmness = tie ? 'light' : (ownManner(placed, b.branch.id)?.firmness ?? placed.tree.plan.firmness);
     const grip = gripOf(gapFor(b));
     const choice = this.keep(`wire ${serialOf(bends)} ${metal} ${firmness} ${grip}`, () => chooseWire(bend, metal, firmness, { others, grip }));
-    if (!choice) return { because: sayChoice(bend, null).slice(0, 1), guy: true };
-    const wire = { metal: choice.metal, size: choice.size, strands: choice.strands, coilAngleDeg: COIL_ANGLE, grip };
-    const past = this.pastOf(b.branch.id, bend, wire);
+    return tie && choice && choice.strands > 1 ? null : choice;
+  }
+
+  private chosen(b: PlacedBranch, pose: PlannedPose | undefined, stays: string[] | undefined, tie: string | null): Wanted | Omit<Unwired, 'branch'> {
+    const bare = this.leftBare(b);
+    if (bare) return { because: [bare] };
+    if (!pose) return { because: stays ?? [] };
+    const holds = this.heldBends(b, pose, tie);
+    if (tie && !holds.length) return { because: [tie], guy: true };
+    const bends = this.bendsOf(b, { bends: holds });
+    const choice = this.choice(b, bends, tie);
+    if (!choice) return { because: sayChoice(bends[0], null).slice(0, 1), guy: true };
+    const wire = { metal: choice.metal, size: choice.size, strands: choice.strands, coilAngleDeg: COIL_ANGLE, grip: gripOf(gapFor(b)) };
+    const past = this.pastOf(b.branch.id, bends[0], wire);
     if (this.tried(bends, 0, wire, past).risk > 1.6)
       return { because: ['The bend by hand is more than the wood takes in one season: choose another plan, or a technique such as a wedge cut.'] };
-    return { need: this.needOf(b, { ...choice, angle: COIL_ANGLE }, wishOf(pose)), bends, pose, past, run: null };
+    return { need: this.needOf(b, { ...choice, angle: COIL_ANGLE }, wishOf(pose)), bends, holds, pose, tie, past, run: null };
   }
 
   /** How far past its target a branch is left under the wire that it gets in the end: a pair's may be another than its own would be. */

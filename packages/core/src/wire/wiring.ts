@@ -36,6 +36,7 @@ interface Among {
 class Wiring {
   readonly runs: RunPlan[] = [];
   readonly unwired: Unwired[];
+  readonly toTie: string[];
   readonly worth = { best: 0, had: 0 };
   private readonly barks = new Map<string, FlatBark>();
   private readonly coils = new Map<string, { way: Way; hand: Hand; run: string }>();
@@ -62,7 +63,7 @@ class Wiring {
     this.names = namesOf(placed.tree);
     this.limbs = ['trunk', ...placed.branches.map((b) => b.branch.id)];
     this.wants = new Wants(placed, posed, pastOf, memory.keep);
-    ({ wanted: this.wanted, unwired: this.unwired } = this.wants.find());
+    ({ wanted: this.wanted, unwired: this.unwired, toTie: this.toTie } = this.wants.find());
     this.planTrunk();
     const limbs = ['trunk'];
     for (const limb of limbs) {
@@ -121,7 +122,7 @@ class Wiring {
       return { ...wound, path: lies, wire: laidWire(lies, half, size / 2) };
     });
     const soil = SOIL_SHARE * this.placed.tree.pot.height;
-    this.wanted.set('trunk', { need, bends, pose: undefined, past: USUAL_PAST, run: given });
+    this.wanted.set('trunk', { need, bends, holds: trunkBends, pose: undefined, tie: null, past: USUAL_PAST, run: given });
     this.laid.push(laid);
     this.coils.set('trunk', { way: wayOfCoil(coil, half), hand, run: given?.id ?? '' });
     this.runs.push({
@@ -175,7 +176,7 @@ class Wiring {
     return JSON.stringify([
       this.placed.tree.plan.front ?? null,
       near.limbs.map((id) => [serialOf(this.bark(id)), this.wanted.get(id)?.need.size]),
-      wanted.map(({ need, pose, run }) => [serialOf(need), pose?.bends.map((b) => [b.at, b.length, b.angle, b.start, b.toward]), run?.id]),
+      wanted.map(({ need, holds, run }) => [serialOf(need), holds.map((b) => [b.at, b.length, b.angle, b.start, b.toward]), run?.id]),
       serialsOf(near.wires),
       coil ? [serialOf(coil.way), coil.hand] : null,
     ]);
@@ -312,14 +313,14 @@ class Wiring {
   private outsidesOn(branch: string): readonly Outside[] {
     const before = this.outsides.get(branch);
     if (before) return before;
-    const found = outsidesOf(this.bark(branch), this.wanted.get(branch)!.pose?.bends ?? [], this.back);
+    const found = outsidesOf(this.bark(branch), this.wanted.get(branch)!.holds, this.back);
     const made = this.memory.keep(`outsides ${JSON.stringify(found)}`, () => found);
     this.outsides.set(branch, made);
     return made;
   }
 
   private partOf(need: Need, wound: { hand: Hand; start: Start }, size: number, path: WirePath, coil: FittedCoil, said: readonly string[]): RunBranchPlan {
-    const { bends, past: first } = this.wanted.get(need.branch)!;
+    const { bends, holds, pose, tie, past: first } = this.wanted.get(need.branch)!;
     const gap = gapFor(woodIn(this.placed, need.branch)!);
     const [bend] = bends;
     const wire: WireToTry = { metal: need.metal, size, strands: need.strands, coilAngleDeg: need.angle, grip: gripOf(gap) };
@@ -345,9 +346,14 @@ class Wiring {
       settles: choice.settlesDeg,
       target: bend.angleDeg,
       bendLength: bend.length,
-      bends: tried.map((one, i) => ({ bendTo: one.bendToDeg, settles: one.settlesDeg, spread: spreadOf(bends[i]!, one), missDeg: coil.missDeg[i] ?? 0 })),
+      bends: (pose?.bends ?? holds).map((b) => {
+        const i = holds.indexOf(b);
+        const one = tried[i];
+        return one ? { bendTo: one.bendToDeg, settles: one.settlesDeg, spread: spreadOf(bends[i]!, one), missDeg: coil.missDeg[i] ?? 0 } : null;
+      }),
+      tied: tie !== null,
       because: [
-        ...sayChoice(bend, choice),
+        ...(tie ? [tie, 'This wire holds its movement only, and goes on before the tie.'] : sayChoice(bend, choice)),
         ...said,
         ...(coil.blocked ? [`The coil ends ${places[places.length - 1]!.s.toFixed(0)} mm along: ${this.names(coil.blocked.by)} lies against it there.`] : []),
       ],
@@ -415,7 +421,7 @@ const waysOfCoils = new WeakMap<CoilOn, Way>();
 
 /** Pieces of wire for the branches that must move, as they go on; what the plan fixes is kept. With the memory of the plan before, only the limbs that a change concerns are worked out anew. docs: Runs. */
 export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: PastOf = () => USUAL_PAST, memory = new PlanMemory()): WiringPlan {
-  const { runs, unwired, worth } = new Wiring(placed, posed, pastOf, memory);
+  const { runs, unwired, toTie, worth } = new Wiring(placed, posed, pastOf, memory);
   const byId = (id: string): PlacedBranch => woodIn(placed, id)!;
   const height = (run: RunPlan): number => Math.min(...run.branches.map((b) => byId(b.branch).line.points[0]![2]));
   const sorted = [...runs].sort(
@@ -436,5 +442,5 @@ export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: Pas
   const onBranch = new Map(sorted.flatMap((r) => r.branches.map((b) => [b.branch, r.id] as const)));
   for (const run of sorted)
     if (run.kind === 'anchored') run.anchor = { ...run.anchor!, run: onBranch.get(byId(run.branches[0]!.branch).branch.parent) ?? null };
-  return { runs: sorted, unwired, worth };
+  return { runs: sorted, unwired, toTie, worth };
 }

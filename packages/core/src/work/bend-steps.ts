@@ -128,7 +128,13 @@ export function posedSteps(bench: Bench, worked: ReadonlySet<string>): { bends: 
   const bends: Draft[] = [];
   const places: Draft[] = [];
   if (plan.trunk && isAsked('trunk')) bends.push(...trunkSteps(bench, plan.trunk));
-  for (const pose of plan.poses.filter((p) => isAsked(p.branch, asked(p))).sort((a, b) => height(a.branch) - height(b.branch))) {
+  const tied = new Set(plan.guys.map((g) => g.branch));
+  // What a tie draws, and what its wire is too thin for, is not bent by hand.
+  const byHand = (p: PlanPose): PlanPose => (tied.has(p.branch) ? { ...p, bends: p.bends.filter((b) => b.handDeg !== null) } : p);
+  for (const pose of plan.poses
+    .map(byHand)
+    .filter((p) => isAsked(p.branch, asked(p)))
+    .sort((a, b) => height(a.branch) - height(b.branch))) {
     const { done, next, told } = pose.bending ?? { done: 0, next: null, told: [] };
     const cracked = pose.bending !== null && next === null;
     if (cracked) continue;

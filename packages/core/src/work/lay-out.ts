@@ -101,14 +101,17 @@ interface Taken {
 /**
  * What of the open steps fits: cuts first by their numbers, then pieces of wire in their order with the bends of their branches,
  * then ties. Once a piece is left, later ones and all ties are too: a tie would block what is coiled after it, and thin wire goes after thick.
+ * Where ties are left, so is the wire of their branches, and the room goes to other wire.
  */
 function take(
   tree: Tree,
   plan: PlanDocument,
   onDay: number,
   all: readonly WorkStep[],
-  { hours, beyond, clear }: { hours: number; beyond: boolean; clear: (branches: number) => number },
+  asked: { hours: number; beyond: boolean; clear: (branches: number) => number },
+  ties: 'with ties' | 'without' = 'with ties',
 ): Taken {
+  const { hours, beyond, clear } = asked;
   const taken: Taken = { steps: new Set(), left: [] };
   const holds = new Set<string>();
   const room = { minutes: hours * 60, points: beyond ? Infinity : bornBy(tree, plan, onDay) };
@@ -144,11 +147,17 @@ function take(
     const heavy = plan.poses.filter((p) => wire.branches.includes(p.branch)).flatMap((p) => p.bends.filter((b) => isHeavy(b)));
     return (ALL_WIRED * wire.branches.length) / living + HEAVY_BEND * heavy.length;
   };
-  const tied = branchesIn(all.filter((s) => s.kind === 'guy' || s.kind === 'device'));
+  const allTies = all.filter((s) => s.kind === 'guy' || s.kind === 'device');
+  const tied = branchesIn(allTies);
   const wires = all.filter((s) => s.kind === 'wire');
   let stopped: { why: string; on: string | null } | null = null;
   for (const wire of wires) {
     const mine = [wire, ...along(all, wire)];
+    if (ties === 'without' && sharesBranch(wire, tied)) {
+      leave(mine, 'It is tied as well, and ties come after all wire.', null);
+      first.push(...wire.branches);
+      continue;
+    }
     if (!stopped && inTheWay(tree, first, wire.branches)) {
       leave(mine, 'Work that is left comes first there.', null);
       first.push(...wire.branches);
@@ -164,17 +173,9 @@ function take(
     if (stopped) leave(mine, stopped.why, stopped.on);
     else room.points -= cost;
   }
-  if (stopped || first.length) {
-    // What is coiled and tied goes together, and ties come after every coil.
-    const back = wires.filter((w) => taken.steps.has(w) && sharesBranch(w, tied));
-    const from = back.length ? wires.indexOf(back[0]!) : wires.length;
-    for (const wire of wires.slice(from)) {
-      for (const s of [wire, ...along(all, wire)]) taken.steps.delete(s);
-      leave([wire, ...along(all, wire)], stopped?.why ?? 'It is tied as well, and ties come after all wire.', stopped?.on ?? null);
-    }
-  }
-  const ties = all.filter((s) => s.kind === 'guy' || s.kind === 'device');
-  for (const tie of ties) {
+  if ((stopped || first.length) && ties === 'with ties' && wires.some((w) => taken.steps.has(w) && sharesBranch(w, tied)))
+    return take(tree, plan, onDay, all, asked, 'without');
+  for (const tie of allTies) {
     const on = new Set(tie.branches);
     const mine = [tie, ...all.filter((s) => (s.kind === 'bend' || s.kind === 'place') && sharesBranch(s, on))];
     if (stopped || first.length) leave(mine, 'Ties come after the wire that is left: they would block it.', stopped?.on ?? null);

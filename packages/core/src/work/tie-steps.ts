@@ -1,7 +1,6 @@
 import { dayOf } from '../units/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
 import type { PlanGuy } from '../plan/index.js';
-import { sayMetal } from '../wood/index.js';
 import { MINUTES, type Bench, type Draft } from './draft.js';
 
 export function guyStep({ names, on }: Bench, guy: PlanGuy): Draft[] {
@@ -14,13 +13,9 @@ export function guyStep({ names, on }: Bench, guy: PlanGuy): Draft[] {
       branches: [guy.branch],
       title: `Tie ${names(guy.branch)}`,
       what: [
-        ...(guy.coil
-          ? [
-              `First its light coil, for its movement: ${sayMetal(guy.coil.metal, guy.coil.size)}. Note it under Wire once this tie is noted, so that it is watched.`,
-            ]
-          : []),
         `${guy.wire.toFixed(1)} mm copper, doubled${guy.rounds > 1 ? `, laid ${guy.rounds} times` : ''}: ${guy.wireLength.toFixed(0)} mm. At ${guy.at.toFixed(0)} mm of the branch, ${guy.cushion.kind} of ${guy.cushion.width.toFixed(0)} mm under it.`,
         `To the ${guy.anchor.kind.replace('-', ' ')}. Draw ${guy.byHand.toFixed(0)} mm in by hand, then ${first} twists today${guy.stages > 1 ? ` of ${guy.windlassTurns.toFixed(0)}, in ${guy.stages} stages, ${guy.rest} between them` : ''}: about ${guy.tension.toFixed(0)} N when it is done.`,
+        ...(guy.overWire ? [guy.overWire] : []),
         ...guy.checks.filter((c) => !c.ok).map((c) => c.said),
       ],
       rule: MINUTES.guy,

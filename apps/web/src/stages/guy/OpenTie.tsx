@@ -48,12 +48,7 @@ export function OpenTie({ guy }: { guy: PlanGuy }) {
           A pull alone makes an even arch: a light coil for the drop at the shoulder and the movement, the tie for the position, looks truer.
         </p>
       )}
-      {guy.coil && (
-        <p>
-          First a light coil for its movement: {guy.coil.size.toFixed(1)} mm {guy.coil.metal}. It holds the bends past the shoulder; the tie holds where the
-          branch lies.
-        </p>
-      )}
+      {guy.overWire && <p>{guy.overWire}</p>}
       {stages && <p>{stages}</p>}
       {drawsOn && (
         <label className="block">

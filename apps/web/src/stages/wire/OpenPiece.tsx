@@ -11,14 +11,17 @@ import { UnrolledPiece } from './UnrolledPiece';
 import { WindGlyph } from './WindGlyph';
 import { sayMiss, sayPush } from './words';
 
+/** Bends that its wire holds; a tie may hold others. */
+const heldBy = ({ bends }: RunBranchPlan) => bends.flatMap((b) => b ?? []);
+
 const factsOf = (part: RunBranchPlan): [string, string][] => [
   ['Turns', `${part.turns.toFixed(1)}`],
   ['Bend to', `${part.bendTo.toFixed(0)}° by hand, spread over ${part.bendLength.toFixed(0)} mm`],
-  ...(part.bends.length > 1
+  ...(heldBy(part).length > 1
     ? [
         [
           'Then',
-          `its way and tip, to ${part.bends
+          `its way and tip, to ${heldBy(part)
             .slice(1)
             .map((b) => `${b.bendTo.toFixed(0)}°`)
             .join(', ')}: see Pose`,
@@ -45,7 +48,8 @@ const UNDER: Record<string, string> = {
 
 function Half({ run, part }: { run: PlanRun; part: RunBranchPlan }) {
   const { plan, names } = useDesk();
-  const bend = part.branch === 'trunk' ? plan!.trunk?.bends[0] : plan!.poses.find((p) => p.branch === part.branch)?.bends[0];
+  const bends = part.branch === 'trunk' ? plan!.trunk?.bends : plan!.poses.find((p) => p.branch === part.branch)?.bends;
+  const bend = bends?.find((_, i) => part.bends[i]);
   return (
     <section className="space-y-2">
       <h3 className="text-lg">{names(part.branch)}</h3>

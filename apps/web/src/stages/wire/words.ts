@@ -9,7 +9,7 @@ export function sayPush(chance: number): string {
 
 /** How far a wire misses the outsides of its bends, where that matters. */
 export function sayMiss(part: RunBranchPlan): string {
-  const off = part.bends.map((b, i) => ({ ...b, i })).filter((b) => b.missDeg > 25);
+  const off = part.bends.flatMap((b, i) => (b && b.missDeg > 25 ? [{ ...b, i }] : []));
   if (!part.bends.length || !off.length) return 'on the outside of every bend';
   return off.map((b) => `${b.missDeg.toFixed(0)}° beside the outside of bend ${b.i + 1}`).join(', ');
 }
