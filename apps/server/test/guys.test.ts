@@ -27,8 +27,8 @@ test('a tie is fixed, put on and taken off over the wire; the plan, the season a
   expect((await plan(id)).order.at(-1)).toBe('g1');
   const put = await doAct(server.address, id, { ...tie, kind: 'tie', guy: 'g1', on: '2026-03-01', twists: 5, tension: 44, cameDeg: 14, length: 180 } as Intent);
   expect(put.body.lines).toMatchObject([{ kind: 'guyed', done: 'placed', guy: 'g1', twists: 5 }]);
-  const due = (await call('GET', paths.season)).body.days.filter((d: { leadsTo: string }) => d.leadsTo === 'guy');
-  expect(due).toMatchObject([{ branches: ['b1'], treeName: 'Tied' }]);
+  const due = async () => (await call('GET', paths.season)).body.days.filter((d: { leadsTo: string }) => d.leadsTo === 'guy');
+  expect(await due()).toMatchObject([{ branches: ['b1'], treeName: 'Tied' }]);
 
   await server.kill();
   server = await start(folder, 4670);
@@ -37,7 +37,10 @@ test('a tie is fixed, put on and taken off over the wire; the plan, the season a
   expect((await plan(id)).guys[0]).toMatchObject({ tension: expect.any(Number), on: { since: '2026-03-01', twists: 5 } });
 
   await doAct(server.address, id, { kind: 'untie', guy: 'g1' });
-  expect((await call('GET', paths.season)).body.days.filter((d: { leadsTo: string }) => d.leadsTo === 'guy')).toEqual([]);
+  expect(await due()).toMatchObject([{ kind: 'held', title: expect.stringMatching(/see how far it went back/) }]);
+  await doAct(server.address, id, { kind: 'measured', branch: 'b1', guy: 'g1', heldDeg: 20 });
+  expect(await due()).toEqual([]);
+  await doStep(server.address, id, 'undo');
   await doStep(server.address, id, 'undo');
   expect((await plan(id)).guys[0]).toMatchObject({ id: 'g1', on: { twists: 5 } });
 });

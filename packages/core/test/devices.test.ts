@@ -5,16 +5,22 @@ import {
   deviceFor,
   DEVICE_KINDS,
   DEVICE_WORDS,
+  distance,
+  drawnDevice,
   dueOn,
   generateTree,
   isRefused,
   leadBoth,
   leadWood,
   lengthOf,
+  lerp,
   limb,
   modulus,
   namesOf,
   placeTree,
+  pointAt,
+  posedLines,
+  rideAlong,
   PlanMemory,
   planTree,
   sayLine,
@@ -25,8 +31,10 @@ import {
   type FaultyDevice,
   type Intent,
   type LedAsked,
+  type Limb,
   type PlanDevice,
   type Tree,
+  type Vec,
 } from '../src/index.js';
 import { actFrom, after, branch, tree } from './trees.js';
 
@@ -156,11 +164,55 @@ test('set up, turned, looked at, taken off with what the wood went back by: in t
   expect(due.find((d) => d.leadsTo === 'guy')).toMatchObject({ branches: ['a'], title: expect.stringMatching(/where its spreader presses/) });
   const off = after(set, { kind: 'take-down', device: 'd1', on: '2026-05-01', backMm: 2.5 });
   expect(off.plan.devices).toEqual([]);
-  expect(dueOn(off, ON).due.some((d) => d.leadsTo === 'guy')).toBe(false);
+  // Some days after, what is left of it is seen; once said, it is asked no more.
+  expect(dueOn(off, dayOf('2026-05-02')).due.find((d) => d.leadsTo === 'guy')).toMatchObject({ on: '2026-05-06', title: expect.stringMatching(/see how far/) });
+  const told = after(off, { kind: 'measured', branch: 'a', guy: 'd1', backMm: 3, on: '2026-05-07' });
+  for (const [t, day] of [
+    [told, ON],
+    [off, ON + 60],
+    [after(off, spreader, { kind: 'set-up', device: 'd1', on: '2026-05-08' }), dayOf('2026-05-09')],
+  ] as const)
+    expect(dueOn(t, day).due.some((d) => d.leadsTo === 'guy' && d.kind === 'held')).toBe(false);
+  expect(sayLine(told.record.at(-1)!, namesOf(told))).toBe('measured, went back by 3.0 mm without what held it');
   expect(sayLine(off.record.at(-1)!, namesOf(off))).toBe('spreader taken off, it went back by 2.5 mm');
   expect(sayLine(set.record.at(-1)!, namesOf(set))).toBe(`${DEVICE_WORDS.spreader.name} set up`);
   // A branch that goes takes its device along.
   expect(planTree(after(set, { kind: 'unlist', branches: ['b'] } as unknown as Intent), ON, { fronts: false }).devices).toEqual([]);
+});
+
+test('drawn by a share, wood is moved by that share, what grows on it rides along unbent, and the device stays on its bark', () => {
+  const sided = (): Tree => ({
+    ...twoStems(),
+    branches: [...twoStems().branches, branch('twig', { parent: 'a', at: 200, bearing: 40, length: 90, d: 5, tipD: 2 })],
+  });
+  const t = after(sided(), { kind: 'device', what: 'clamp', branch: 'trunk', at: 300, bearing: 90, span: 300, by: 9 }, { ...spreader, device: 'd2' } as Intent);
+  const placed = placeTree(t);
+  const { poses } = planTree(t, ON, { fronts: false });
+  const before = posedLines(placed, poses);
+  const [clamp, bar] = t.plan.devices!;
+  for (const share of [0.5, 1]) {
+    const { lines, parts } = drawnDevice(placed, poses, bar!, share)!;
+    expect(lines.map(([id]) => id)).toEqual(['a', 'b']);
+    const gap = (of: ReadonlyMap<string, Limb>) => distance(pointAt(of.get('a')!, 240).point, pointAt(of.get('b')!, 230).point);
+    const now = rideAlong(t, before, new Map(lines));
+    expect(gap(now) - gap(before)).toBeGreaterThan(8 * share * 0.85);
+    expect(gap(now) - gap(before)).toBeLessThan(8 * share * 1.15);
+    const [was, is] = [before.get('twig')!.points, now.get('twig')!.points];
+    for (let i = 1; i < was.length; i++) expect(distance(is[0]!, is[i]!)).toBeCloseTo(distance(was[0]!, was[i]!), 6);
+    expect(distance(is[0]!, was[0]!)).toBeGreaterThan(0.5);
+    expect(now.get('c')).toEqual(before.get('c'));
+    // The bar's end lies on the bark of the wood that it moved.
+    const ends = now.get('a')!;
+    expect(Math.abs(distance(parts[0]!.from, pointAt(ends, 240).point) - pointAt(ends, 240).diameter / 2)).toBeLessThan(1);
+    // A clamp arches the wood between its hooks, and keeps its length.
+    const trunk = new Map(drawnDevice(placed, poses, clamp!, share)!.lines).get('trunk')!;
+    const [low, middle, high] = [150, 300, 450].map((at) => pointAt(trunk, at).point) as [Vec, Vec, Vec];
+    const chord = lerp(low, high, 0.5);
+    expect(distance(middle, chord)).toBeGreaterThan(9 * share * 0.8);
+    expect(distance(middle, chord)).toBeLessThan(9 * share * 1.2);
+    expect(middle[0]).toBeGreaterThan(chord[0]);
+    expect(lengthOf(trunk)).toBeCloseTo(lengthOf(placed.trunk), 0);
+  }
 });
 
 test('over made-up trees: ends lie on bark, more way takes more force and no less strain, what stands in the pot is weighed against it, what stands on the tree is not', () => {

@@ -4,7 +4,7 @@ import type { DrawnTie } from '../turntable/Ties';
 import type { Desk } from './desk';
 
 /** A device as its parts are drawn, with its cushions. */
-export const partsOfDevice = (d: PlanDevice | FaultyDevice): DrawnTie[] =>
+export const partsOfDevice = (d: Pick<PlanDevice, 'parts' | 'cushions'> | FaultyDevice): DrawnTie[] =>
   'fault' in d
     ? []
     : [

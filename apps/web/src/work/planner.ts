@@ -2,6 +2,7 @@ import {
   anchorsOf,
   chanceOfStage,
   drawnBranch,
+  drawnDevice,
   type GuyRef,
   type RankedAnchor,
   chanceSet,
@@ -37,6 +38,7 @@ import {
   type Watching,
   type CompactWay,
   type Consequences,
+  type Device,
   type Drag,
   type Evidence,
   type Front,
@@ -81,6 +83,10 @@ export const planner = {
   /** A branch while its ties are drawn by a share. */
   drawn: (tree: Tree, poses: PlanDocument['poses'], guys: GuyRef[], share: number): ReturnType<typeof drawnBranch> =>
     drawnBranch(placeTree(outcomeOf(tree).tree), poses, guys, share),
+
+  /** A device that has done a share of its work. */
+  device: (tree: Tree, poses: PlanDocument['poses'], device: Device, share: number): ReturnType<typeof drawnDevice> =>
+    drawnDevice(placeTree(outcomeOf(tree).tree), poses, device, share),
 
   plan: (tree: Tree, on: string, known: Known): PlanDocument => planTree(tree, dayOf(on), { fronts: false, places: true, memory, known }),
 

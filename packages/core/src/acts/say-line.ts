@@ -67,7 +67,14 @@ const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
       text ? `: ${text}` : '',
     ].join(''),
   pushed: ({ size, metal, gave }) => `press test with ${size?.toFixed(1) ?? '?'} mm ${metal ?? 'wire'}${gave ? `: the ${gave} gave way` : ''}`,
-  measured: ({ d, heldDeg }) => `measured${d ? `, ${d.toFixed(1)} mm thick` : ''}${heldDeg !== undefined ? `, holds ${whole(heldDeg)}°` : ''}`,
+  measured: ({ d, heldDeg, guy, backMm }) =>
+    [
+      'measured',
+      d ? `, ${d.toFixed(1)} mm thick` : '',
+      heldDeg !== undefined ? `, holds ${whole(heldDeg)}°` : '',
+      backMm !== undefined ? `, went back by ${backMm.toFixed(1)} mm` : '',
+      guy ? ` without what held it` : '',
+    ].join(''),
   inspected: ({ stage }) => `seen ${stage}`,
   cut: ({ pieces }) => `wire cut where it marked${pieces ? `, ${pieces} pieces` : ''}`,
   unwired: ({ method, heldDeg }) => `wire ${method === 'unwound' ? 'unwound' : 'cut off'}${heldDeg !== undefined ? `, holds ${whole(heldDeg)}°` : ''}`,

@@ -88,7 +88,7 @@ function thicknesses(placed: PlacedTree, since: number, onDay: number): Sighting
 export function heldAfter(placed: PlacedTree, { branch, offOn, off }: History[number], onDay: number): number | null {
   if (offOn === null || offOn > onDay) return null;
   const later = standing(placed.tree.record).flatMap((line) => {
-    if (line.kind !== 'measured' || line.branch !== branch || line.heldDeg === undefined) return [];
+    if (line.kind !== 'measured' || line.branch !== branch || line.heldDeg === undefined || line.guy) return [];
     const day = dayOf(line.on);
     return day >= offOn && day <= Math.min(onDay, offOn + HOLDS_WITHIN) ? [line.heldDeg] : [];
   });

@@ -1,4 +1,4 @@
-import { add, distance, dot, lengthOf, lerp, limb, norm, pointAt, scale, stretch, sub, unit, type Limb, type Vec } from '../space/index.js';
+import { add, alignedTo, distance, dot, lengthOf, lerp, limb, norm, pointAt, scale, stretch, sub, unit, type Limb, type Vec } from '../space/index.js';
 import { leadBoth, leadWood, type Led, type LedAsked } from '../rod/index.js';
 import { bandOf, HEFT, safeBendRatio, type Band } from '../wood/index.js';
 import type { Device } from '../tree/index.js';
@@ -19,6 +19,8 @@ export interface MovedWood {
   diameter: number;
   risk: number;
   band: Band;
+  /** How it lies then, in the world. */
+  line: Limb;
 }
 
 export interface DevicePart {
@@ -79,7 +81,7 @@ const bark = (p: Place, way: Vec): Vec => add(p.point, scale(unit(way), p.diamet
 function movedBy(world: GuyWorld, place: Place, led: Led): MovedWood {
   const { diameter } = pointAt(place.line, led.strainAt);
   const risk = led.strain * 2 * safeBendRatio(world.bendRatio, diameter, 'none');
-  return { branch: place.branch, at: place.at, by: led.by, strain: led.strain, strainAt: led.strainAt, diameter, risk, band: bandOf(risk) };
+  return { branch: place.branch, at: place.at, by: led.by, strain: led.strain, strainAt: led.strainAt, diameter, risk, band: bandOf(risk), line: led.line };
 }
 
 const askOf = (world: GuyWorld, { line, at }: Pick<Place, 'line' | 'at'>, way: Vec): LedAsked => ({
@@ -198,7 +200,8 @@ function clamped(world: GuyWorld, device: Device, place: Place): DevicePlan | st
   const off = place.diameter * 1.6;
   const bar = (p: Place): Vec => add(p.point, scale(back, off));
   const worse = one.strain > other.strain ? { led: one, sign: 1 } : { led: other, sign: -1 };
-  const led: Led = { ...worse.led, line: place.line, strainAt: place.at + worse.sign * worse.led.strainAt };
+  const line = arched(place.line, [place.at - half, place.at + half], [one.line, other.line]);
+  const led: Led = { ...worse.led, line, strainAt: place.at + worse.sign * worse.led.strainAt };
   return finished(world, device, {
     force: one.force + other.force,
     woods: [{ place, led: { ...led, by: device.by } }],
@@ -213,6 +216,21 @@ function clamped(world: GuyWorld, device: Device, place: Place): DevicePlan | st
     contacts: [place, ...hooks],
     rocks: null,
   });
+}
+
+/** A line bent between two places: both halves of the arch lie from its middle outward; what is beyond goes on as the arch ends. */
+function arched(line: Limb, [from, to]: readonly [number, number], [outer, inner]: readonly [Limb, Limb]): Limb {
+  const [base, tail] = [stretch(line, 0, from), stretch(line, to, lengthOf(line))];
+  const arch = [...[...inner.points].reverse(), ...outer.points.slice(1)];
+  const thick = [...[...inner.diameters].reverse(), ...outer.diameters.slice(1)];
+  const last = (of: readonly Vec[]): Vec => of[of.length - 1]!;
+  const end = (of: readonly Vec[]): Vec => unit(sub(last(of), of[of.length - 2]!));
+  const goingOn = (points: readonly Vec[], after: readonly Vec[]): Vec[] => {
+    const turned = alignedTo(unit(sub(points[1]!, points[0]!)), end(after));
+    return points.slice(1).map((p) => add(last(after), turned(sub(p, points[0]!))));
+  };
+  const bent = [...base.points, ...goingOn(arch, base.points)];
+  return limb([...bent, ...goingOn(tail.points, bent)], [...base.diameters, ...thick.slice(1), ...tail.diameters.slice(1)]);
 }
 
 /** The rods of a frame carry what it draws: the place on them at the height of the wood. */

@@ -1,8 +1,8 @@
 import { isoOf, keepNothing } from '../units/index.js';
-import type { Vec } from '../space/index.js';
+import { limb, type Limb, type Vec } from '../space/index.js';
 import { DEVICE_WORDS, usualDevice, workOutDevice, type DevicePart, type DevicePlan, type MovedWood } from '../guy/index.js';
-import { restFor, stageDates, standingOf } from '../pose/index.js';
-import { stagesFor } from '../wood/index.js';
+import { restFor, rideAlong, stageDates, standingOf } from '../pose/index.js';
+import { stagesFor, type Band } from '../wood/index.js';
 import { type IfWired, watchGuys, type WatchedGuy } from '../growth/index.js';
 import type { Device, DeviceKind, PlacedTree, PlannedPose } from '../tree/index.js';
 import { digits } from './digits.js';
@@ -11,9 +11,10 @@ import { guyWorld } from './guys.js';
 type Poses = readonly Pick<PlannedPose, 'branch' | 'bends'>[];
 
 /** A device as the plan tells it. Points are in the tree's own space. */
-export interface PlanDevice extends Omit<DevicePlan, 'device'> {
+export interface PlanDevice extends Omit<DevicePlan, 'device' | 'moved'> {
   id: string;
   device: Device;
+  moved: Omit<MovedWood, 'line'>[];
   /** Stages with rest between them, the rest in words, the days of those to come; null: more than the wood takes in one season. */
   stages: number | null;
   rest: string;
@@ -34,6 +35,12 @@ export interface FaultyDevice {
 
 const rounded = (p: Vec): Vec => [digits(p[0], 1), digits(p[1], 1), digits(p[2], 1)];
 
+/** Its parts and cushions in the tree's own space. */
+const inPlace = ({ parts, cushions }: DevicePlan, back: (p: Vec) => Vec): Pick<DevicePlan, 'parts' | 'cushions'> => ({
+  parts: parts.map((p): DevicePart => ({ ...p, from: rounded(back(p.from)), to: rounded(back(p.to)) })),
+  cushions: cushions.map((c) => ({ ...c, at: rounded(back(c.at)), along: back(c.along), diameter: digits(c.diameter, 1) })),
+});
+
 function told(placed: PlacedTree, onDay: number, found: DevicePlan, on: WatchedGuy | undefined): PlanDevice {
   const { back } = standingOf(placed);
   const { device } = found;
@@ -41,7 +48,6 @@ function told(placed: PlacedTree, onDay: number, found: DevicePlan, on: WatchedG
   // A spacer only keeps what is there; the others are set as slowly as their wood is bent.
   const stages = stagesFor(worst.risk);
   const rest = restFor(worst.diameter, worst.risk);
-  const inTree = (p: Vec): Vec => rounded(back(p));
   const { does, marks, danger } = DEVICE_WORDS[device.kind];
   return {
     ...found,
@@ -50,7 +56,7 @@ function told(placed: PlacedTree, onDay: number, found: DevicePlan, on: WatchedG
     length: digits(found.length, 0),
     stick: found.stick === null ? null : digits(found.stick, 1),
     turns: found.turns === null ? null : digits(found.turns, 1),
-    moved: found.moved.map((m): MovedWood => ({
+    moved: found.moved.map(({ line: _line, ...m }) => ({
       ...m,
       by: digits(m.by, 1),
       strain: digits(m.strain, 3),
@@ -59,8 +65,7 @@ function told(placed: PlacedTree, onDay: number, found: DevicePlan, on: WatchedG
       risk: digits(m.risk, 2),
     })),
     checks: found.checks.map((c) => ({ ...c, value: digits(c.value, 2), limit: digits(c.limit, 2) })),
-    parts: found.parts.map((p): DevicePart => ({ ...p, from: inTree(p.from), to: inTree(p.to) })),
-    cushions: found.cushions.map((c) => ({ ...c, at: inTree(c.at), along: back(c.along), diameter: digits(c.diameter, 1) })),
+    ...inPlace(found, back),
     stages,
     rest: stages !== null && stages > 1 ? rest.text : '',
     dates: stages === null || stages < 2 || !rest.days ? [] : stageDates(placed.tree, stages, rest.days, onDay),
@@ -86,3 +91,29 @@ export function planDevices(placed: PlacedTree, poses: Poses, onDay: number, { k
 /** A device of a kind as it would usually be set; its place and figures are for its artist to change. */
 export const deviceFor = (placed: PlacedTree, poses: Poses, kind: DeviceKind, branch: string): Omit<Device, 'id'> =>
   usualDevice(guyWorld(placed, poses), kind, branch);
+
+/** A device that has done a share of its work: the wood that it moved, by branch, what it then asks of it, and its parts where they are then; in the tree's own space. */
+export interface DrawnDevice extends Pick<DevicePlan, 'force' | 'parts' | 'cushions'> {
+  lines: [string, Limb][];
+  worst: { strain: number; band: Band };
+}
+
+/** Less than this share of its way is none. */
+const LEAST_SHARE = 0.02;
+
+/** A device once it has done a share of its work; null where it cannot be. */
+export function drawnDevice(placed: PlacedTree, poses: Poses, device: Device, share: number): DrawnDevice | null {
+  const world = guyWorld(placed, poses);
+  const { back } = standingOf(placed);
+  const found = workOutDevice(world, { ...device, by: device.by * Math.max(LEAST_SHARE, share) });
+  if (typeof found === 'string') return null;
+  const lines = rideAlong(placed.tree, world.lines, new Map(found.moved.map((m) => [m.branch, m.line])));
+  const there = workOutDevice({ ...world, lines, trunk: lines.get('trunk')! }, device);
+  const { strain, band } = found.moved.reduce((a, b) => (b.risk > a.risk ? b : a));
+  return {
+    force: found.force,
+    ...inPlace(typeof there === 'string' ? found : there, back),
+    lines: found.moved.map((m) => [m.branch, limb(m.line.points.map(back), m.line.diameters)]),
+    worst: { strain, band },
+  };
+}

@@ -1,5 +1,5 @@
 import { clamp } from '../units/index.js';
-import { add, angleBetween, cross, dot, lengthOf, norm, pointAt, rotateAbout, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
+import { add, alignedTo, dot, lengthOf, norm, pointAt, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
 import type { GuyPlan } from '../guy/index.js';
 import { standingOf } from '../pose/index.js';
 import type { PlacedTree } from '../tree/index.js';
@@ -28,9 +28,7 @@ export function turnNear(placed: PlacedTree, run: RunPlan, guys: readonly GuyPla
   const far = sub(scale(way, dot(pull, way)), pull);
   if (norm(far) < 1e-9) return null;
   // The wire is known on the branch as it grows: the pull is turned back with the branch.
-  const [held, grown, side] = [back(way), alongAt(line, at), back(unit(far))];
-  const axis = cross(held, grown);
-  const away = norm(axis) < 1e-9 ? side : rotateAbout(side, unit(axis), angleBetween(held, grown));
+  const away = alignedTo(back(way), alongAt(line, at))(back(unit(far)));
   const most = MOST_MOVED * pointAt(line, at).diameter;
   const bearing = run.path.places.flatMap(({ limb, s }, i) => {
     const near = limb === branch && Math.abs(s - at) <= most;

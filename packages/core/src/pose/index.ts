@@ -4,6 +4,7 @@ export * from './bent.js';
 export * from './compact-ways.js';
 export * from './compaction.js';
 export * from './propose.js';
+export * from './ride-along.js';
 export * from './say-turn.js';
 export * from './targets.js';
 export * from './trunk.js';

@@ -3,7 +3,7 @@ import { dueDay, watch, watchGuys, type Known, type Watched, type WatchedGuy } f
 import { DEVICE_WORDS } from '../guy/index.js';
 import { cutList } from '../removal/index.js';
 import { namesOf, placeTree, sayBranches, type MarkStage, type Names, type PlacedTree, type Tree } from '../tree/index.js';
-import { heldDue, SPRINGS_BACK_DAYS } from './held-due.js';
+import { heldDue, letGoDue, SPRINGS_BACK_DAYS } from './held-due.js';
 import { promisesOf, type Promised } from './promises.js';
 import { sessionDue, stagesDue, vowsDue } from './work-due.js';
 
@@ -163,6 +163,18 @@ function heldsDue(placed: PlacedTree, names: Names, onDay: number): Due[] {
   }));
 }
 
+/** What is left of what a tie or a device did, some days after it came off. */
+const letGosDue = (placed: PlacedTree, names: Names, onDay: number): Due[] =>
+  letGoDue(placed, onDay).map(({ guy, on }): Due => ({
+    on: isoOf(Math.max(onDay, on)),
+    kind: 'held',
+    leadsTo: 'guy',
+    branches: [guy.branch],
+    title: `${names(guy.branch)}: see how far it went back`,
+    text: `The ${guy.device ? DEVICE_WORDS[guy.device].name : 'tie'} came off on ${sayDay(guy.offOn)}; by now it has gone back as far as it will. What is left tells whether it is held again.`,
+    mark: null,
+  }));
+
 /** The first step of the plan that is still open, and the stage where it is taken. */
 function nextStep(placed: PlacedTree): Pick<Due, 'title' | 'leadsTo'> | null {
   const { tree } = placed;
@@ -200,6 +212,7 @@ export function dueOn(tree: Tree, onDay: number, known?: Known): { due: Due[]; r
     ...wireDue(watched, names, onDay),
     ...guysDue(placed, names, onDay, known),
     ...heldsDue(placed, names, onDay),
+    ...letGosDue(placed, names, onDay),
     ...stagesDue(tree, names, onDay),
     ...promisesDue(placed, names, onDay, known),
     ...vowsDue(tree, names, onDay),

@@ -1,5 +1,6 @@
 import { heldAfter } from '../growth/index.js';
-import { coilHistory, coilsOn, woodIn, type CoilOnce, type PlacedTree } from '../tree/index.js';
+import { dayOf } from '../units/index.js';
+import { coilHistory, coilsOn, guyHistory, standing, woodIn, type CoilOnce, type GuyOff, type PlacedTree } from '../tree/index.js';
 
 /** What springs back does so within days; after so many the angle that stays is measured. */
 export const SPRINGS_BACK_DAYS = 5;
@@ -15,5 +16,17 @@ export function heldDue(placed: PlacedTree, onDay: number): { coil: CoilOnce; on
     if (!bentDeg || wiredNow.has(branch) || !woodIn(placed, branch) || onDay - offOn! > TOLD_WITHIN) return [];
     const measured = heldAfter(placed, { ...coil, off: null }, onDay) !== null;
     return measured ? [] : [{ coil, on: offOn! + SPRINGS_BACK_DAYS }];
+  });
+}
+
+/** Ties and devices that came off, where nobody said since what is left of what they did: day numbers on which to see it. Held by another, it cannot be seen. */
+export function letGoDue(placed: PlacedTree, onDay: number): { guy: GuyOff; on: number }[] {
+  const { on, off } = guyHistory(placed.tree, onDay);
+  const heldNow = new Set(on.map((g) => g.branch));
+  const seen = standing(placed.tree.record).flatMap((line) => (line.kind === 'measured' && line.guy ? [{ guy: line.guy, day: dayOf(line.on) }] : []));
+  return off.flatMap((guy) => {
+    const { branch, offOn } = guy;
+    if (heldNow.has(branch) || !woodIn(placed, branch) || onDay - offOn > TOLD_WITHIN) return [];
+    return seen.some((s) => s.guy === guy.guy && s.day >= offOn) ? [] : [{ guy, on: offOn + SPRINGS_BACK_DAYS }];
   });
 }

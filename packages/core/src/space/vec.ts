@@ -30,3 +30,11 @@ export function anySquare(a: Vec): Vec {
   const helper: Vec = Math.abs(a[2]) < 0.9 * norm(a) ? [0, 0, 1] : [1, 0, 0];
   return unit(cross(helper, a));
 }
+
+/** The shortest turn that brings one direction to lie along another; directions that are one are left as they are. */
+export function alignedTo(from: Vec, to: Vec): (v: Vec) => Vec {
+  const axis = cross(from, to);
+  if (norm(axis) < 1e-9) return dot(from, to) < 0 ? (v) => rotateAbout(v, anySquare(from), Math.PI) : (v) => v;
+  const [square, angle] = [unit(axis), angleBetween(from, to)];
+  return (v) => rotateAbout(v, square, angle);
+}

@@ -24,9 +24,18 @@ export interface GuyOn {
   bark: MarkStage | null;
 }
 
+/** One that came off: the day. */
+export interface GuyOff extends GuyOn {
+  offOn: number;
+}
+
 /** The ties and devices that are on a tree on a day. One comes off when it is taken off, or with its branch. */
-export function guysOn(tree: Tree, onDay: number): GuyOn[] {
+export const guysOn = (tree: Tree, onDay: number): GuyOn[] => guyHistory(tree, onDay).on;
+
+/** Those that are on, and those that were taken off their branch. */
+export function guyHistory(tree: Tree, onDay: number): { on: GuyOn[]; off: GuyOff[] } {
   const on = new Map<string, GuyOn>();
+  const off: GuyOff[] = [];
   for (const line of standing(tree.record)) {
     const day = dayOf(line.on);
     if (day > onDay) break;
@@ -36,6 +45,7 @@ export function guysOn(tree: Tree, onDay: number): GuyOn[] {
     const before = on.get(key);
     const done = line.done ?? 'placed';
     if (done === 'removed') {
+      if (before) off.push({ ...before, offOn: day });
       on.delete(key);
       continue;
     }
@@ -54,5 +64,5 @@ export function guysOn(tree: Tree, onDay: number): GuyOn[] {
       bark: line.bark ?? before?.bark ?? null,
     });
   }
-  return [...on.values()];
+  return { on: [...on.values()], off };
 }

@@ -110,6 +110,8 @@ export const LINE_FIELDS = {
     branch: optional(ABOUT_BRANCH.branch),
     d: optional(mm(0.3, 400, 'thickness at the shoulder', 0.1)),
     heldDeg: optional(degrees(-180, 270, 'angle it holds')),
+    guy: optional(id('the tie or device that came off it, where it tells what is left of that')),
+    backMm: optional(mm(0, 300, 'how far it went back since that came off', 0.5)),
   },
   inspected: { ...ABOUT_COIL, stage: oneOf(MARK_STAGES, 'how far the bark has grown round the wire'), gap: WIRED_FIELDS.gap },
   cut: { ...ABOUT_COIL, pieces: optional(whole(1, 1000, 'pieces', 'pieces of wire that were cut out')), missing: MISSING },

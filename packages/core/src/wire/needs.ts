@@ -1,5 +1,5 @@
 import { turnDeg } from '../units/index.js';
-import { angleBetween, cross, direction, lengthOf, norm, rotateAbout, scale, sub, unit, dot, type Vec } from '../space/index.js';
+import { alignedTo, direction, lengthOf, scale, sub, unit, dot, type Vec } from '../space/index.js';
 import { speciesOf, woodOf } from '../species/index.js';
 import { HEFT, type MetalName } from '../wood/index.js';
 import { slope, type PlacedBranch, type PlacedTree, type PlannedBend, type PlannedPose, type WiringManner } from '../tree/index.js';
@@ -107,9 +107,7 @@ export function outsidesOf(bark: FlatBark, bends: readonly PlannedBend[], back: 
       const inside = sub(toward, scale(before, dot(toward, before)));
       // What was bent before this one is bent back: from the way it will go there to the way it goes now.
       const now = bark.frame(bend.at).along;
-      const axis = cross(before, now);
-      const outside = scale(unit(inside), -1);
-      const asItGrows = norm(axis) > 1e-6 ? rotateAbout(outside, unit(axis), angleBetween(before, now)) : outside;
+      const asItGrows = alignedTo(before, now)(scale(unit(inside), -1));
       return { from: bend.at, to: bend.at + bend.length, turn: bark.turnTo(bend.at, asItGrows), angleDeg: bend.angle };
     });
 }

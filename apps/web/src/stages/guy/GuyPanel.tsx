@@ -1,6 +1,7 @@
 import { PanelHead, Pick, Skeleton } from '../../shared/parts';
 import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
+import { AfterGuys } from './AfterGuys';
 import { Anchors } from './Anchors';
 import { useBench } from './bench';
 import { Devices } from './Devices';
@@ -73,6 +74,7 @@ export function GuyPanel() {
           onChange={(id) => setBranch(id || null)}
         />
       )}
+      <AfterGuys />
       <Devices />
     </>
   );

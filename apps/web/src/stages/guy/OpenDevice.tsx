@@ -3,9 +3,11 @@ import { NumberField } from '../../shared/NumberField';
 import { Caution, Facts, Pick, Quiet } from '../../shared/parts';
 import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
+import { useBench } from './bench';
 import { Checks } from './Checks';
+import { DrawIt } from './DrawIt';
 import { OnTree } from './OnTree';
-import { BANDS, sayAnchor, sayMarks } from './words';
+import { BANDS, sayAnchor, sayMarks, sayStrain } from './words';
 
 const RULES = DEVICE.properties;
 const RIM_STEP = 30;
@@ -92,6 +94,7 @@ function Where({ device, onChange }: { device: Device; onChange: (over: Partial<
 /** What a device asks of the wood, and what is done with it. */
 function Worked({ found }: { found: PlanDevice }) {
   const { act, names, today: now } = useDesk();
+  const { set, turned, setTurned } = useBench();
   const { id, device, stages, turns } = found;
   const times = Math.max(1, stages ?? 1);
   const today = turns === null ? null : turns / times;
@@ -117,6 +120,9 @@ function Worked({ found }: { found: PlanDevice }) {
         <p>
           In {stages} stages, {found.rest} of rest between them{found.dates.length ? `: ${found.dates.map(sayDate).join(', ')}` : ''}.
         </p>
+      )}
+      {!found.on && (
+        <DrawIt label="Set it, from nothing to full" share={turned} onShare={setTurned} said={set && `${set.force.toFixed(0)} N, ${sayStrain(set.worst)}`} />
       )}
       <Facts rows={facts} />
       <Checks checks={found.checks} />

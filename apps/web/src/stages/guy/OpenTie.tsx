@@ -4,8 +4,9 @@ import { percent, sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
 import { useBench } from './bench';
 import { Checks } from './Checks';
+import { DrawIt } from './DrawIt';
 import { TieActs } from './TieActs';
-import { BANDS, sayAnchor } from './words';
+import { BANDS, sayAnchor, sayStrain } from './words';
 
 /** One tie, opened: how it is made, drawn with a slider, checked, and what is done with it. */
 export function OpenTie({ guy }: { guy: PlanGuy }) {
@@ -51,22 +52,12 @@ export function OpenTie({ guy }: { guy: PlanGuy }) {
       {guy.overWire && <p>{guy.overWire}</p>}
       {stages && <p>{stages}</p>}
       {drawsOn && (
-        <label className="block">
-          <span className="mb-1 block text-quiet">Draw it, from nothing to full</span>
-          <input
-            type="range"
-            min="0"
-            max="100"
-            value={Math.round(share * 100)}
-            className="range range-xs w-full"
-            onChange={(event) => setShare(Number(event.target.value) / 100)}
-          />
-          <span aria-live="polite">
-            {drawn && i >= 0
-              ? `${(drawn.tensions[i] ?? 0).toFixed(0)} N, strain ${percent(drawn.strain)}, ${drawn.band === 'no' ? 'too much' : drawn.band}`
-              : ' '}
-          </span>
-        </label>
+        <DrawIt
+          label="Draw it, from nothing to full"
+          share={share}
+          onShare={setShare}
+          said={drawn && i >= 0 ? `${(drawn.tensions[i] ?? 0).toFixed(0)} N, ${sayStrain(drawn)}` : null}
+        />
       )}
       <Facts rows={facts} />
       <Checks checks={guy.checks} />

@@ -1,5 +1,5 @@
-import { sayDate } from '../../shared/say';
-import { sayDeg, type AnchorRef, type Names } from '@ustle/core';
+import { percent, sayDate } from '../../shared/say';
+import { sayDeg, type AnchorRef, type Band, type Names } from '@ustle/core';
 
 /** What a tie is tied to, in words. */
 export function sayAnchor(anchor: AnchorRef, names: Names): string {
@@ -48,3 +48,6 @@ export const sayMarks = (marks: string | null, today: string): string =>
     : marks <= today
       ? 'It may have begun to mark: move the cushion along a little.'
       : `One in ten such cushions marks from ${sayDate(marks)} on.`;
+
+/** What wood is asked for while it is drawn. */
+export const sayStrain = ({ strain, band }: { strain: number; band: Band }): string => `strain ${percent(strain)}, ${band === 'no' ? 'too much' : band}`;
