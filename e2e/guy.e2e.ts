@@ -10,6 +10,7 @@ afterAll(() => app.close());
 
 interface Planned {
   unwired: { branch: string; guy?: boolean }[];
+  runs: { id: string; branches: { branch: string; tied: boolean }[] }[];
   guys: { id: string; branch: string; tension: number; fixed: boolean; anchor: { kind: string }; checks: { ok: boolean }[]; stages: number | null }[];
   order: string[];
 }
@@ -99,8 +100,53 @@ test('a branch too thick for wire gets a tie: to a drainage hole instead, fixed,
   await sceneReady(page);
   await pressWhere(page, 'aside button', /^it is off$/);
   await until(app, 'Old Ferry', (v) => v.tree.record.at(-1)?.done === 'removed' && v.tree.plan.guys.length === 0);
+  // Some days after, what is left of it: asked for in Season, noted here.
+  await visit(app, '/season');
+  await says(page, /see how far it went back/);
+  await page.goBack();
+  await sceneReady(page);
+  await retype(page, 'Of that it holds', '12');
+  await says(page, /it had come 18°.*It has not set: tie it again/);
+  await press(page, 'Note it');
+  await until(app, 'Old Ferry', (v) => v.tree.record.at(-1)?.kind === 'measured');
+  expect((await stored(app, 'Old Ferry')).tree.record.at(-1)).toMatchObject({ branch: low.id, guy: 'g1', heldDeg: 12 });
+  await press(page, 'Undo');
+  await until(app, 'Old Ferry', (v) => v.tree.record.at(-1)?.kind === 'withdrawn');
+  await says(page, /it had come 18°/);
   await press(page, 'Undo');
   await until(app, 'Old Ferry', (v) => v.tree.plan.guys.length === 1);
+  expect(app.errors).toEqual([]);
+});
+
+test('a long thick branch: its thin wire is a piece under Wire, its tie lies on a turn of it, and a session asks for the one before the other', async () => {
+  const { page } = app;
+  const { tree: ferry } = await stored(app, 'Old Ferry');
+  const wood = { ...ferry.branches[0], path: undefined, bareTo: 0.4, green: 0.05, state: 'normal', stage: 'wood' };
+  const heavy = {
+    ...ferry,
+    name: 'Heavy',
+    species: 'larch',
+    pot: { shape: 'oval', width: 420, depth: 340, height: 80 },
+    trunk: [0, 150, 300, 450, 600].map((z) => ({ x: 0, y: 0, z, d: 80 - z * 0.1 })),
+    roots: [],
+    features: [],
+    branches: [{ ...wood, id: 'a', d: 25, tipD: 7, length: 430, elevation: 40, at: 260, bearing: 80 }],
+    record: [],
+    plan: { front: { bearing: 0, pitch: 0, roll: 0 }, decisions: [], poses: [{ branch: 'a', bearing: 80, elevation: 0, bends: [] }], runs: [], guys: [] },
+  };
+  expect((await ask(app.server.address, 'POST', '/api/trees/import', heavy)).status).toBe(201);
+  const { runs, guys, order } = await planOf('Heavy');
+  expect(runs).toMatchObject([{ branches: [{ branch: 'a', tied: true }] }]);
+  expect(order).toEqual([runs[0]!.id, guys[0]!.id]);
+  await visit(app, `/tree/${await idOf(app, 'Heavy')}/wire?branch=a`);
+  await says(page, /No coil of the sizes sold holds .*This wire holds its movement only, and goes on before the tie/);
+  await visit(app, `/tree/${await idOf(app, 'Heavy')}/guy?branch=a`);
+  await says(page, /The cushion lies on a turn of its wire/);
+  await visit(app, `/tree/${await idOf(app, 'Heavy')}/work`);
+  await says(page, /Wire first left.*Bend first left.*Tie first left.*Place first left/);
+  await press(page, 'Begin the session');
+  await until(app, 'Heavy', (v) => v.tree.plan.runs.length === 1 && v.tree.plan.poses.length === 1);
+  expect((await planOf('Heavy')).guys).toMatchObject([{ branch: 'a', fixed: false }]);
   expect(app.errors).toEqual([]);
 });
 

@@ -3,7 +3,7 @@ import { coilsOn, dayOf, speciesOf } from '@ustle/core';
 import { useKeys } from '../shared/keys';
 import { useDesk } from './desk';
 import type { Stage } from './stage';
-import { sayDate } from '../shared/say';
+import { count, sayDate } from '../shared/say';
 import { StageRow, StageStem } from './StageStem';
 
 const TreeSheet = lazy(() => import('./TreeSheet').then((m) => ({ default: m.TreeSheet })));
@@ -28,7 +28,7 @@ export function TreeHead({ stage, settled }: { stage: Stage; settled: ReadonlySe
       <div className="min-w-0 py-1">
         <h1 className="truncate text-2xl">{tree.name}</h1>
         <p className="text-quiet">
-          {speciesOf(tree.species).name}, {tree.branches.length} branches, pot {tree.pot.width.toFixed(0)} mm
+          {speciesOf(tree.species).name}, {count(tree.branches.length, 'branch', 'branches')}, pot {tree.pot.width.toFixed(0)} mm
           {asideOn && `, put aside ${sayDate(asideOn)}`}
         </p>
       </div>

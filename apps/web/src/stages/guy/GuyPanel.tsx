@@ -21,7 +21,7 @@ export function GuyPanel() {
     <>
       <PanelHead title="Guy">
         {guys.length
-          ? `${guys.length === 1 ? 'One tie' : `${guys.length} ties`}${on ? `, ${on} of them on` : ''}. Coils first, ties after: behind a tie nothing can be wound.`
+          ? `${guys.length === 1 ? `One tie${on ? ', and it is on' : ''}` : `${guys.length} ties${on ? `, ${on} of them on` : ''}`}. Coils first, ties after: behind a tie nothing can be wound.`
           : 'No branch needs a tie: wire holds them all. Any branch can be tied all the same.'}
       </PanelHead>
       {plan.lostTies.map((said) => (

@@ -59,7 +59,7 @@ export function BringIn() {
       <button type="button" className="btn btn-primary" aria-disabled={!text.trim()} onClick={() => text.trim() && void bring()}>
         Bring it in
       </button>
-      {done && <p className="text-moss">Brought in: {tree.branches.length} branches.</p>}
+      {done && <p className="text-moss">Brought in: {count(tree.branches.length, 'branch', 'branches')}.</p>}
       {faults && (
         <div role="alert" className="border-l-4 border-madder bg-base-100 px-3 py-2">
           <strong>Not brought in; nothing was changed.</strong>
