@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { paths, type Problem } from '@ustle/contract';
+import { count } from '../../shared/say';
 import { useDesk } from '../desk';
 import { useMeasure } from './bench';
 
