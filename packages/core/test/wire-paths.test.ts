@@ -108,6 +108,28 @@ test('a piece is kept as its artist settles it, split and let go again; the rest
   expect(planOf(after(split, { kind: 'unrun', run: 'w1' })).runs).toMatchObject([{ kind: 'pair' }]);
 });
 
+test('settling a piece as it was shown moves nothing: every other piece lies as it lay, and so does it', () => {
+  const laid = ({ runs }: PlanDocument) => new Map(runs.map((r) => [r.branches.map((b) => b.branch).join(), JSON.stringify([r.size, r.path, r.route])]));
+  let settled = 0;
+  for (const t of TREES.filter((_, i) => i % 20 === 5)) {
+    const front = { bearing: 20, pitch: 0, roll: 0 };
+    const own: Tree = { ...t, plan: { ...t.plan, front } };
+    const before = planOf(own);
+    for (const kind of ['pair', 'anchored', 'single']) {
+      const run = before.runs.find((r) => r.kind === kind);
+      if (!run) continue;
+      const { metal, size, strands, angle, length, route } = run;
+      const branches = run.branches.map(({ branch: id, hand, start }) => ({ branch: id, hand, start }));
+      const deed = { kind: 'run', run: 'own', metal, size, strands, angle, length, branches, ...(kind === 'pair' ? { side: route!.side } : {}) };
+      const plan = planOf(after(own, deed as Intent));
+      expect(plan.runs.map((r) => r.id)).toContain('own');
+      expect(laid(plan)).toEqual(laid(before));
+      settled++;
+    }
+  }
+  expect(settled).toBeGreaterThan(18);
+});
+
 test.each([
   ['both halves one way', { branches: [{ branch: 'a', hand: 'cw', start: 'over' }, { branch: 'b', hand: 'cw', start: 'over' }] }, /No way of half a turn .* turn the hand of one/], // prettier-ignore
   ['one branch twice', { branches: [{ branch: 'a', hand: 'cw', start: 'over' }, { branch: 'a', hand: 'ccw', start: 'over' }] }, /these are one/], // prettier-ignore

@@ -3,3 +3,4 @@ export * from './days.js';
 export * from './normal.js';
 export * from './reasoned.js';
 export * from './keep.js';
+export * from './series.js';

@@ -1,4 +1,4 @@
-import { serialsOf } from '../units/index.js';
+import { serialsOf, series } from '../units/index.js';
 import { keptWay } from './kept-way.js';
 import type { End, LaidPiece, LimbWork, Need, Placed } from './limb-work.js';
 import { serves, touchOf, wayAt, type Touch } from './shoulders.js';
@@ -15,7 +15,8 @@ const ANCHOR_RISES = [0.35, 0.15];
 /** Where two turns from a shoulder would lie: along the limb's own coil where there is one. */
 function anchorBase(work: LimbWork, from: { k: number; s: number }, sense: 1 | -1, rise: number, count: number): number[] {
   const { coil, bark } = work;
-  if (!coil) return Array.from({ length: count }, (_, i) => from.s + i * turnOf(1) * rise * (bark.radius(from.s) + 1));
+  const step = turnOf(1) * rise * (bark.radius(from.s) + 1);
+  if (!coil) return series(count, (i) => from.s + i * step);
   const { way } = coil;
   const last = way.along.length - 1;
   const at = (k: number): number => {
@@ -28,7 +29,7 @@ function anchorBase(work: LimbWork, from: { k: number; s: number }, sense: 1 | -
   let k = nearTo(from.k, way.first);
   const up = way.along[last]! > way.along[0]! ? TURN : -TURN;
   while (k + up >= way.first && k + up <= way.first + last && at(k + up) <= from.s) k += up;
-  return Array.from({ length: count }, (_, i) => from.s + at(k + sense * i) - at(k));
+  return series(count, (i) => from.s + at(k + sense * i) - at(k));
 }
 
 interface AnchorTry {

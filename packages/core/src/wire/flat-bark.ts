@@ -78,10 +78,12 @@ export class FlatBark {
     const { i, share } = this.locate(s);
     const { points } = this.line;
     const axis = between(points[i]!, points[i + 1]!, share);
-    const along = unit(between(this.tangents[i]!, this.tangents[i + 1]!, share));
-    const [x, y, z] = between(this.normals[i]!, this.normals[i + 1]!, share);
-    const off = x * along[0] + y * along[1] + z * along[2];
-    const up = unit([x - along[0] * off, y - along[1] * off, z - along[2] * off]);
+    const along = between(this.tangents[i]!, this.tangents[i + 1]!, share);
+    stretchTo(along, 1);
+    const up = between(this.normals[i]!, this.normals[i + 1]!, share);
+    const off = dot(up, along);
+    for (let k = 0; k < 3; k++) up[k] = up[k]! - along[k]! * off;
+    stretchTo(up, 1);
     return { axis, along, up, round: cross(along, up) };
   }
 
@@ -183,7 +185,16 @@ export class FlatBark {
   }
 }
 
-const between = (a: Vec, b: Vec, t: number): Vec => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t];
+type OwnVec = [number, number, number];
+const between = (a: Vec, b: Vec, t: number): OwnVec => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t];
+
+/** Gives a vector that nobody else holds another length. */
+function stretchTo(v: OwnVec, length: number): void {
+  const by = length / (Math.sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2]) || 1);
+  v[0] *= by;
+  v[1] *= by;
+  v[2] *= by;
+}
 
 function upperSide(along: Vec): Vec {
   const square = (v: Vec): Vec => sub(v, scale(along, dot(v, along)));

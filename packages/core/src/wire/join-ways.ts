@@ -1,4 +1,5 @@
-import { serialsOf } from '../units/index.js';
+import { serialsOf, series } from '../units/index.js';
+import type { RouteSide } from '../tree/index.js';
 import type { End, Joined, LimbWork, Need } from './limb-work.js';
 import { wayAt } from './shoulders.js';
 import { hiddenShare, nearTo, touchesFor, wishesServed } from './touching.js';
@@ -10,7 +11,7 @@ const LEAST_TURNS = 0.5;
 const LONGEST = 120;
 const LONGEST_SHARE = 0.25;
 
-const straight = (from: number, to: number, count: number): number[] => Array.from({ length: count }, (_, i) => from + ((to - from) * i) / (count - 1 || 1));
+const straight = (from: number, to: number, count: number): number[] => series(count, (i) => from + ((to - from) * i) / (count - 1 || 1));
 
 /** A way that one piece could take from one branch to another, before anything else is on the limb. */
 export interface Candidate {
@@ -94,7 +95,6 @@ function findCandidates(work: LimbWork, a: Need, b: Need): Candidate[] {
         { need: b, touch: tb },
       ];
       const hidden = hiddenShare(bark, { first: course.first, along: [...course.base], half }, work.toward) ?? 0;
-      if (a.side && work.toward && (hidden > 0.5 ? 'behind' : 'front') !== a.side) continue;
       const likeness = 1 - Math.min(1, Math.abs(Math.log(a.diameter / b.diameter)) / Math.log(1.6));
       const worth = Math.round(
         1000 + 200 * likeness + 100 * (1 - length / most) + 100 * hidden + (a.gauge === b.gauge ? 50 : 0) + 60 * (wishesServed(ta, a) + wishesServed(tb, b)),
@@ -109,8 +109,18 @@ function findCandidates(work: LimbWork, a: Need, b: Need): Candidate[] {
 export const canJoin = (work: LimbWork, a: Need, b: Need): boolean =>
   candidates(work, a, b).some((c) => {
     const way = findWay(c.course, work.bark, work.knots, work.coil ? [work.coil.way] : []);
-    return way !== null && clearOfItself(way, work.bark);
+    return way !== null && clearOfItself(way, work.bark) && goesRound(a.side, hiddenShare(work.bark, way, work.toward), PUSHED);
   });
+
+/** By so much of its length other wires may push a way to the other side. */
+const PUSHED = 0.2;
+
+/** Whether a way with so much of it hidden goes round the side that its artist asked for; without a front there are no sides. */
+export const goesRound = (side: RouteSide | undefined, hidden: number | null, pushed = 0): boolean =>
+  !side || hidden === null || sideOf(hidden + (side === 'behind' ? pushed : -pushed)) === side;
+
+/** The side that a way goes round, by how much of it is hidden from the front. */
+export const sideOf = (hidden: number | null): RouteSide => ((hidden ?? 0) > 0.5 ? 'behind' : 'front');
 
 /** The thin sizes of aluminium stand between its whole steps. */
 const ALUMINIUM_STEP = 0.5;

@@ -11,6 +11,7 @@ export function keptWay(work: LimbWork, course: Course, placed: readonly Way[], 
   const others = waysNear(course, placed);
   return work.keep(`piece ${serialOf(course)} ${near.serials} ${serialsAnyhow(others)} ${work.toward?.join() ?? ''}`, () => {
     const way = findWay(course, work.bark, near.knots, others);
-    return way && clearOfItself(way, work.bark) ? joined(way) : null;
+    // A way that is as one before is that one: what was laid on it is found again.
+    return way && clearOfItself(way, work.bark) ? joined(work.keep(`way ${JSON.stringify(way)}`, () => way)) : null;
   });
 }

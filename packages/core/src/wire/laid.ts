@@ -26,8 +26,14 @@ export function laidWire({ points }: WirePath, half: number, lift: number): Laid
 }
 
 function boxRound(points: readonly Vec[], half: number): Box {
-  const edge = (k: 0 | 1 | 2, side: 1 | -1): number => side * (points.reduce((most, p) => Math.max(most, side * p[k]), -Infinity) + half);
-  return { low: [edge(0, -1), edge(1, -1), edge(2, -1)], high: [edge(0, 1), edge(1, 1), edge(2, 1)] };
+  const low: [number, number, number] = [Infinity, Infinity, Infinity];
+  const high: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+  for (const p of points)
+    for (const k of [0, 1, 2] as const) {
+      if (p[k] - half < low[k]) low[k] = p[k] - half;
+      if (p[k] + half > high[k]) high[k] = p[k] + half;
+    }
+  return { low, high };
 }
 
 const liesIn = oncePerPair((wire: LaidWire, bark: FlatBark): boolean => {

@@ -1,4 +1,4 @@
-import { add, distance, lerp, scale, type Vec } from '../space/index.js';
+import { distance, lerp, type Vec } from '../space/index.js';
 import type { FlatBark, BarkPlace } from './flat-bark.js';
 
 /** A point of a wire's centre line, as a place on the bark of a limb: it goes along wherever that is bent. */
@@ -28,6 +28,8 @@ export interface Half {
 
 const MOST_APART = 4;
 const ROUNDINGS = 14;
+/** A wire that no place of moves farther than this is tight, mm. */
+const STILL = 0.02;
 
 interface Node {
   limb: string;
@@ -94,10 +96,13 @@ function roundOff(nodes: Node[], at: number, limb: FlatBark, branch: FlatBark, l
   while (low > 1 && distance(nodes[low - 1]!.point, nodes[at]!.point) < reach) low--;
   while (high < nodes.length - 2 && distance(nodes[high + 1]!.point, nodes[at]!.point) < reach) high++;
   const before = nodes.slice(low, high + 1).map((n) => n.point);
-  for (let round = 0; round < ROUNDINGS; round++) {
+  for (let round = 0, most = Infinity; round < ROUNDINGS && most > STILL; round++) {
+    most = 0;
     for (let i = low; i <= high; i++) {
-      const middle = scale(add(nodes[i - 1]!.point, nodes[i + 1]!.point), 0.5);
-      nodes[i]!.point = clear(lerp(nodes[i]!.point, middle, 0.5), limb, branch, lift);
+      const node = nodes[i]!;
+      const drawn = clear(lerp(node.point, lerp(nodes[i - 1]!.point, nodes[i + 1]!.point, 0.5), 0.5), limb, branch, lift);
+      most = Math.max(most, distance(drawn, node.point));
+      node.point = drawn;
     }
   }
   const moved = (i: number): boolean => distance(nodes[i]!.point, before[i - low]!) > 0.02;

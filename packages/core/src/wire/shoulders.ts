@@ -113,7 +113,9 @@ const BESIDE = 0.2;
 
 /** Which of a branch's wishes a touch serves. */
 export function served({ hand, start, clear }: Touch, wish: Wish): { hand: boolean; start: boolean } {
-  return { hand: wish.hand === null || wish.hand === hand, start: wish.start === null || (wish.start === start && clear >= BESIDE) };
+  // What was settled as it was shown may pass beside.
+  const near = wish.must === 'both' || clear >= BESIDE;
+  return { hand: wish.hand === null || wish.hand === hand, start: wish.start === null || (wish.start === start && near) };
 }
 
 /** Whether a touch serves what must be served. */

@@ -1,6 +1,6 @@
 import { serialOf, type Keep } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
-import { gripOf, METAL_DATA } from '../wood/index.js';
+import { gripOf, METAL_DATA, sizeSold } from '../wood/index.js';
 import type { PlacedBranch, PlacedTree, PlannedBend, PlannedPose, Run, RunBranch } from '../tree/index.js';
 import { WOUND_SHARE } from './coil-alone.js';
 import { chooseWire, COIL_ANGLE, sayChoice, tryWire, USUAL_PAST, type WireChoice, type WireToTry } from './choose.js';
@@ -13,6 +13,8 @@ import type { Wish } from './shoulders.js';
 /** The wire that a branch is to carry, before it is known how it gets there. */
 export interface Wanted {
   need: Need;
+  /** The same, were nothing fixed: what is fixed as it was shown is found to lie as it did. Null where that would be of other wire, or none. */
+  ofItself: Need | null;
   bends: HeldBends;
   /** Those of its pose's bends that its wire holds: all, or beside a tie its movement where that is thin enough. */
   holds: readonly PlannedBend[];
@@ -65,7 +67,17 @@ export class Wants {
         else wanted.set(id, needed);
       }
     }
+    for (const run of plan.runs) this.notOfItself(run, wanted);
     return { wanted, unwired, toTie: toTie.map((b) => b.branch) };
+  }
+
+  /** A piece of other wire than its branches would be given is none that comes out of itself. */
+  private notOfItself({ branches }: Run, wanted: ReadonlyMap<string, Wanted>): void {
+    const own = branches.flatMap((b) => wanted.get(b.branch) ?? []);
+    const size = Math.max(...own.map((w) => w.ofItself?.size ?? Infinity));
+    const isSame = ({ need, ofItself }: Wanted): boolean =>
+      ofItself !== null && need.size === size && need.metal === ofItself.metal && need.strands === ofItself.strands && need.angle === ofItself.angle;
+    if (!own.every(isSame)) for (const w of own) w.ofItself = null;
   }
 
   /** The branches whose pose no coil holds, and why, the thickest first. */
@@ -90,9 +102,9 @@ export class Wants {
 
   private asFixed(b: PlacedBranch, run: Run, own: RunBranch, pose: PlannedPose | undefined, tie: string | null): Wanted {
     const holds = this.heldBends(b, pose, tie);
-    const side = run.side ? { side: run.side } : {};
-    const need = this.needOf(b, run, { hand: own.hand, start: own.start, must: 'both' }, side);
-    return { need, bends: this.bendsOf(b, { bends: holds }), holds, pose, tie, past: USUAL_PAST, run };
+    const need = this.needOf(b, run, { hand: own.hand, start: own.start, must: 'both' }, run.side ? { side: run.side } : {});
+    const alone = this.chosen(b, pose, undefined, tie);
+    return { need, ofItself: 'because' in alone ? null : alone.need, bends: this.bendsOf(b, { bends: holds }), holds, pose, tie, past: USUAL_PAST, run };
   }
 
   /** The bends that a branch's wire has to hold; the same object as long as they are the same. */
@@ -111,7 +123,8 @@ export class Wants {
     const { sizes } = METAL_DATA[wire.metal];
     const ascending = [...sizes].sort((x, y) => x - y);
     const gauge = ascending.reduce((best, s, i) => (Math.abs(s - wire.size) < Math.abs(ascending[best]! - wire.size) ? i : best), 0);
-    const { metal, size, strands, angle } = wire;
+    const { metal, strands, angle } = wire;
+    const size = sizeSold(metal, wire.size);
     const coilLength = (lengthOf(b.line) * WOUND_SHARE) / Math.cos((angle * Math.PI) / 180);
     const need = { branch: b.branch.id, metal, size, gauge, strands, angle, diameter: b.branch.d, coilLength, wish, ...side };
     return this.keep(`need ${JSON.stringify(need)}`, () => need);
@@ -148,7 +161,8 @@ export class Wants {
     const past = this.pastOf(b.branch.id, bends[0], wire);
     if (this.tried(bends, 0, wire, past).risk > 1.6)
       return { because: ['The bend by hand is more than the wood takes in one season: choose another plan, or a technique such as a wedge cut.'] };
-    return { need: this.needOf(b, { ...choice, angle: COIL_ANGLE }, wishOf(pose)), bends, holds, pose, tie, past, run: null };
+    const need = this.needOf(b, { ...choice, angle: COIL_ANGLE }, wishOf(pose));
+    return { need, ofItself: need, bends, holds, pose, tie, past, run: null };
   }
 
   /** How far past its target a branch is left under the wire that it gets in the end: a pair's may be another than its own would be. */

@@ -1,5 +1,6 @@
 import { keepNothing } from '../units/index.js';
 import { lengthOf, screenAxes } from '../space/index.js';
+import { sizeSold } from '../wood/index.js';
 import { namesOf, placeTree, type Run, type RunBranch, type Tree } from '../tree/index.js';
 import { FlatBark } from './flat-bark.js';
 import { canJoin } from './join-ways.js';
@@ -19,7 +20,7 @@ export function whyNotJoined(tree: Tree, run: Run): string | null {
     branch: own.branch,
     ...(run.side ? { side: run.side } : {}),
     metal: run.metal,
-    size: run.size,
+    size: sizeSold(run.metal, run.size),
     gauge: 0,
     strands: run.strands,
     angle: run.angle,

@@ -10,6 +10,7 @@ import { knotsOf, MARGIN, mayTouch, type Knot } from './knots.js';
 import { laidWire, liesInWood, type LaidWire } from './laid.js';
 import type { CoilOn, End, Joined, Laid, LimbWork, Need } from './limb-work.js';
 import { Wants, type Wanted } from './wanted.js';
+import { sideOf } from './join-ways.js';
 import { PlanMemory, type LimbOutcome } from './memory.js';
 import { gapFor, metalFor, outsidesOf } from './needs.js';
 import { planOnLimb, type Fixed } from './on-limb.js';
@@ -122,7 +123,7 @@ class Wiring {
       return { ...wound, path: lies, wire: laidWire(lies, half, size / 2) };
     });
     const soil = SOIL_SHARE * this.placed.tree.pot.height;
-    this.wanted.set('trunk', { need, bends, holds: trunkBends, pose: undefined, tie: null, past: USUAL_PAST, run: given });
+    this.wanted.set('trunk', { need, ofItself: null, bends, holds: trunkBends, pose: undefined, tie: null, past: USUAL_PAST, run: given });
     this.laid.push(laid);
     this.coils.set('trunk', { way: wayOfCoil(coil, half), hand, run: given?.id ?? '' });
     this.runs.push({
@@ -141,7 +142,7 @@ class Wiring {
   private planLimb(limb: string): void {
     const wanted = childrenOf(this.placed.tree, limb).flatMap((b) => this.wanted.get(b.id) ?? []);
     if (!wanted.length) return;
-    const passing = Math.max(...wanted.map(({ need }) => need.size * need.strands), this.coils.get(limb)?.way.half ?? 0);
+    const passing = Math.max(...wanted.map((w) => lyingOf(w).size * lyingOf(w).strands), this.coils.get(limb)?.way.half ?? 0);
     const near = this.nearTo(limb, wanted, 4 * passing + 16);
     const { joined, left, worth, against } = this.memory.outcomeOf(limb, this.keyOf(limb, wanted, near), (keep) =>
       this.workOut(limb, wanted, passing, near, keep),
@@ -170,12 +171,18 @@ class Wiring {
     };
   }
 
+  /** Thickness of the wire that comes on a branch, mm, as far as it is known before it is laid. */
+  private woundOn(branch: string): number {
+    const wanted = this.wanted.get(branch);
+    return wanted ? lyingOf(wanted).size : 0;
+  }
+
   /** All that matters to the pieces on a limb. */
   private keyOf(limb: string, wanted: readonly Wanted[], near: Near): string {
     const coil = this.coils.get(limb);
     return JSON.stringify([
       this.placed.tree.plan.front ?? null,
-      near.limbs.map((id) => [serialOf(this.bark(id)), this.wanted.get(id)?.need.size]),
+      near.limbs.map((id) => [serialOf(this.bark(id)), this.woundOn(id)]),
       wanted.map(({ need, holds, run }) => [serialOf(need), holds.map((b) => [b.at, b.length, b.angle, b.start, b.toward]), run?.id]),
       serialsOf(near.wires),
       coil ? [serialOf(coil.way), coil.hand] : null,
@@ -192,20 +199,22 @@ class Wiring {
       }),
     );
     const against = new Map<string, string>();
-    const stuck = new Set<Touch>();
-    const seen = new Map<Joined, Laid | null>();
-    const lay = (joined: Joined): Laid | null => {
-      if (!seen.has(joined)) seen.set(joined, this.lay(limb, joined, { barks, against, stuck, keep, near: near.limbs }));
-      return seen.get(joined)!;
-    };
     const coil = this.coils.get(limb) ?? null;
     const knots = this.knotsOn(limb, passing / 2, 1, { keep, near: near.limbs });
-    const work: LimbWork = { bark, shoulders, knots, coil, toward: this.toward, lay, stuck, wires: near.wires, keep };
+    const workFor = (anyhow: boolean): LimbWork => {
+      const stuck = new Set<Touch>();
+      const seen = new Map<Joined, Laid | null>();
+      const lay = (joined: Joined): Laid | null => {
+        if (!seen.has(joined)) seen.set(joined, this.lay(limb, joined, { barks, against, stuck, keep, near: near.limbs, anyhow }));
+        return seen.get(joined)!;
+      };
+      return { bark, shoulders, knots, coil, toward: this.toward, lay, stuck, wires: near.wires, keep };
+    };
     const byRun = new Map<Run, Need[]>();
     for (const { run, need } of wanted) if (run) byRun.set(run, [...(byRun.get(run) ?? []), need]);
     const fixed = [...byRun.values()].flatMap((own) => byTwos(own).map((of): Fixed => ({ needs: of })));
-    const open = wanted.flatMap(({ run, need }) => (run ? [] : [need]));
-    return { ...planOnLimb(work, fixed, open), against };
+    const [needs, ofItself] = [wanted.map((w) => w.need), wanted.map(lyingOf)];
+    return { ...planOnLimb(workFor, fixed, { needs, ofItself }), against };
   }
 
   /** The wood in the way of wires on a limb: what grows on it, with the wire that comes on that, and what comes close to it. */
@@ -224,7 +233,7 @@ class Wiring {
     const found = near.flatMap((id) => {
       if (id === limb) return [];
       const other = this.bark(id);
-      const size = this.wanted.get(id)?.need.size ?? 0;
+      const size = this.woundOn(id);
       const ownChild = this.placed.byId.get(id)?.branch.parent === limb;
       const wound = id === parent ? 0 : size * (ownChild ? beside : 1);
       if (!mayTouch(bark.line, other.line, wound + 2 * half + MARGIN)) return [];
@@ -238,14 +247,21 @@ class Wiring {
     return keep(`all knots ${serialsOf(found)}`, () => found);
   }
 
-  private lay(limb: string, joined: Joined, found: Among & { barks: readonly FlatBark[]; against: Map<string, string>; stuck: Set<Touch> }): Laid | null {
+  private lay(
+    limb: string,
+    joined: Joined,
+    found: Among & { barks: readonly FlatBark[]; against: Map<string, string>; stuck: Set<Touch>; anyhow: boolean },
+  ): Laid | null {
     const bark = this.bark(limb);
-    const coils = joined.ends.map((end) => end && this.coilOn(end, joined.way.half, found));
-    const fixed = joined.ends.some((end) => end !== null && this.wanted.get(end.need.branch)!.run !== null);
-    for (const [i, coil] of coils.entries()) {
+    // What was asked for is laid, whatever it lies on.
+    const fixed = found.anyhow && joined.ends.some((end) => end !== null && this.wanted.get(end.need.branch)!.run !== null);
+    const coils: (CoilOn | null)[] = [];
+    for (const end of joined.ends) {
+      const coil = end && this.coilOn(end, joined.way.half, found);
+      coils.push(coil);
       if (!coil || fixed || !tooShort(coil)) continue;
-      found.against.set(joined.ends[i]!.need.branch, coil.blocked!.by);
-      found.stuck.add(joined.ends[i]!.touch);
+      found.against.set(end.need.branch, coil.blocked!.by);
+      found.stuck.add(end.touch);
       return null;
     }
     const laid = found.keep(`laid ${serialsOf([bark, joined.way, ...coils.map((c) => c ?? NO_COIL)])} ${joined.size}`, (): Laid => {
@@ -273,10 +289,10 @@ class Wiring {
       ...asPiece(first.need, size, path.length),
       order: Math.min(...joined.ends.flatMap((e) => (e ? this.placed.byId.get(e.need.branch)!.order : []))),
       route: {
-        side: (joined.hidden ?? 0) > 0.5 ? 'behind' : 'front',
+        side: sideOf(joined.hidden),
         length: joined.length,
         turnDeg: ((joined.way.along.length - 1) * 360) / TURN,
-        hidden: (joined.hidden ?? 0) > 0.5,
+        hidden: sideOf(joined.hidden) === 'behind',
       },
       anchor: joined.kind === 'pair' ? null : { run: anchoredOn, turns: (joined.way.along.length - 1) / TURN },
       branches: joined.ends.flatMap((end, i) => (end ? [this.partOf(end.need, end.touch, size, path, coils[i]!, unserved(end.touch, end.need.wish))] : [])),
@@ -294,7 +310,7 @@ class Wiring {
     // Of the wires of its side shoots one half: they lie on one side of them. What runs into them is found when it is laid.
     const knots = this.knotsOn(need.branch, half, 0.5, among);
     const outsides = this.outsidesOn(need.branch);
-    return among.keep(`coil ${serialsOf([need, bark, touch, knots, outsides])} ${half}`, () => {
+    return among.keep(`coil ${serialsOf([bark, touch, knots, outsides])} ${need.angle} ${half}`, () => {
       const fitted = fitCoil({
         bark,
         hand: touch.hand,
@@ -366,6 +382,9 @@ function asPiece({ metal, strands, angle }: Pick<Need, 'metal' | 'strands' | 'an
   const length = pieceLength(path, size);
   return { metal, size, gauge: metal === 'copper' ? gaugeOf(size) : null, strands, angle, length, mass: wireMass(metal, size, length * strands) };
 }
+
+/** What a branch's wire is before anything is fixed; else as it is fixed. */
+const lyingOf = ({ need, ofItself }: Wanted): Need => ofItself ?? need;
 
 /** Stands for the coil of an end that is free. */
 const NO_COIL = {};

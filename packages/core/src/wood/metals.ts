@@ -39,3 +39,9 @@ export const wireLength = (metal: MetalName, size: number, grams: number): numbe
 const ROLL_GRAMS = 500;
 /** Length of a full roll, mm. */
 export const rollLength = (metal: MetalName, size: number): number => wireLength(metal, size, ROLL_GRAMS);
+
+/** Sizes are told to the hundredth of a millimetre. */
+const TOLD = 0.006;
+
+/** The size sold that a size (mm) stands for where it was told to the hundredth; another size as it is. */
+export const sizeSold = (metal: MetalName, told: number): number => METAL_DATA[metal].sizes.find((size) => Math.abs(size - told) < TOLD) ?? told;

@@ -10,13 +10,13 @@ export interface Wood {
 export const modulus = (wood: Wood): number => wood.strength / wood.elasticStrain;
 
 /** I = πd⁴/64 of a round section, mm⁴. */
-export const secondMoment = (diameter: number): number => (Math.PI * diameter ** 4) / 64;
+export const secondMoment = (diameter: number): number => (Math.PI * diameter * diameter * diameter * diameter) / 64;
 
 /** κ_y = 2ε_e/d: the curvature, 1/mm, at which the outermost fibre yields. */
 export const yieldCurvature = (diameter: number, elasticStrain: number): number => (2 * elasticStrain) / diameter;
 
 /** M_y = πd³σ_c/32, N·mm. */
-export const yieldMoment = (diameter: number, strength: number): number => (Math.PI * diameter ** 3 * strength) / 32;
+export const yieldMoment = (diameter: number, strength: number): number => (Math.PI * diameter * diameter * diameter * strength) / 32;
 
 /** Moment of an elastic–perfectly plastic circle at a curvature (1/mm), N·mm. docs: Wood, bending moment. */
 export function sectionMoment(at: { diameter: number; curvature: number; wood: Wood }): number {

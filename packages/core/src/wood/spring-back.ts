@@ -35,6 +35,8 @@ export function stored(held: Held): number {
 export const springBack = (held: Held): number => (held.curvature > 0 ? 1 - settled(held) / held.curvature : 0);
 
 const MOST_TIMES = 64;
+/** Each halves what is unsure: a billionth of it is left. */
+const HALVINGS = 32;
 
 /** The curvature (1/mm) to bend to, so that `curvature` remains; by bisection, since settled() never falls. Infinity where no bend leaves it. */
 export function overbend(target: Held): number {
@@ -44,7 +46,7 @@ export function overbend(target: Held): number {
     high *= 2;
     if (high > target.curvature * MOST_TIMES) return Infinity;
   }
-  for (let i = 0; i < 60; i++) {
+  for (let i = 0; i < HALVINGS; i++) {
     const middle = (low + high) / 2;
     if (settled({ ...target, curvature: middle }) < target.curvature) low = middle;
     else high = middle;
