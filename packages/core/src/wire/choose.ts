@@ -57,8 +57,8 @@ export interface WireChoice {
 export const USUAL_PAST = 0.1;
 /** The hand bends at most so much farther than the branch settles, by the tree's firmness. */
 export const MOST_OVERBEND: Record<Firmness, number> = { firm: 1.25, usual: 1.4, light: 1.6 };
-/** Chance of moving the branch in the push test that a wire for structure must have. */
-export const PUSH_WANTED = 0.5;
+/** Chance of moving the branch in the push test that a wire must have: for structure, and where it only places while a tie does the pulling. */
+export const PUSH_WANTED = { structure: 0.5, placing: 0.3 } as const;
 export const COIL_ANGLE = 45;
 const MOST_STRANDS = 3;
 /** A coil thicker than this against its branch crowds it and cannot be wound. */
@@ -119,22 +119,27 @@ export function spreadOf(bend: BendToHold, choice: Pick<WireChoice, 'hold' | 'be
 }
 
 /** Whether a wire is firm enough: it would move the branch when pressed, needs no more overbend than the firmness allows, and carries the weight. docs: Choosing. */
-export const isFirmEnough = (bend: BendToHold, choice: WireChoice, firmness: Firmness): boolean =>
-  choice.pushChance >= PUSH_WANTED && choice.overbend <= MOST_OVERBEND[firmness] && choice.hold > bend.weightMoment;
+export const isFirmEnough = (bend: BendToHold, choice: WireChoice, firmness: Firmness, does: keyof typeof PUSH_WANTED = 'structure'): boolean =>
+  choice.pushChance >= PUSH_WANTED[does] && choice.overbend <= MOST_OVERBEND[firmness] && choice.hold > bend.weightMoment;
 
 /** Fewest strands, then the thinnest size that is firm enough, also for a branch's other bends; null: no coil is, use a guy. docs: Choosing. */
 export function chooseWire(
   bend: BendToHold,
   metal: MetalName,
   firmness: Firmness = 'usual',
-  { sizes = METAL_DATA[metal].sizes, others = [], grip = GRIP.snug }: { sizes?: readonly number[]; others?: readonly BendToHold[]; grip?: number } = {},
+  {
+    sizes = METAL_DATA[metal].sizes,
+    others = [],
+    grip = GRIP.snug,
+    does = 'structure',
+  }: { sizes?: readonly number[]; others?: readonly BendToHold[]; grip?: number; does?: keyof typeof PUSH_WANTED } = {},
 ): WireChoice | null {
   for (let strands = 1; strands <= MOST_STRANDS; strands++) {
     for (const size of [...sizes].sort((a, b) => a - b)) {
       if (size > bend.diameter * THICKEST) break;
       const wire: WireToTry = { metal, size, strands, coilAngleDeg: COIL_ANGLE, grip };
       const choice = tryWire(bend, wire);
-      if (isFirmEnough(bend, choice, firmness) && others.every((other) => isFirmEnough(other, tryWire(other, wire), firmness))) return choice;
+      if (isFirmEnough(bend, choice, firmness, does) && others.every((other) => isFirmEnough(other, tryWire(other, wire), firmness, does))) return choice;
     }
   }
   return null;

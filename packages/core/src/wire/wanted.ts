@@ -144,7 +144,8 @@ export class Wants {
     const metal = metalFor(placed, b);
     const firmness = tie ? 'light' : (ownManner(placed, b.branch.id)?.firmness ?? placed.tree.plan.firmness);
     const grip = gripOf(gapFor(b));
-    const choice = this.keep(`wire ${serialOf(bends)} ${metal} ${firmness} ${grip}`, () => chooseWire(bend, metal, firmness, { others, grip }));
+    const does = tie ? 'placing' : 'structure';
+    const choice = this.keep(`wire ${serialOf(bends)} ${metal} ${firmness} ${grip} ${does}`, () => chooseWire(bend, metal, firmness, { others, grip, does }));
     return tie && choice && choice.strands > 1 ? null : choice;
   }
 
