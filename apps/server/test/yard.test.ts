@@ -86,6 +86,11 @@ test('warmth is counted only when it is asked for; the station’s gaps are told
   expect((await call('PUT', paths.weather, { on: true })).body.on).toBe(true);
   expect((await call('GET', paths.known(id))).body.ahead.length).toBeGreaterThan(10);
   expect(await call('PUT', paths.weather, { on: 'yes' })).toMatchObject({ status: 400, body: { field: 'on' } });
+  expect(await call('PUT', paths.weather, { on: true, hemisphere: 'west' })).toMatchObject({ status: 400, body: { field: 'hemisphere' } });
+  // Moved to the other half of the earth, the station tells of that one's season, and nothing of this tree.
+  expect((await call('PUT', paths.weather, { on: true, hemisphere: 'south' })).body).toMatchObject({ on: true, hemisphere: 'south' });
+  expect((await call('GET', paths.known(id))).body).toMatchObject({ aheadIn: 'south' });
+  await call('PUT', paths.weather, { on: true, hemisphere: 'north' });
   await call('PUT', paths.weather, { on: false });
 });
 

@@ -1,4 +1,4 @@
-import type { Bench, Calibration, DayMean, Due, Piece, RaceBar, RecordLine, Stock, Tree, WalkItem } from '@ustle/core';
+import type { Bench, Calibration, DayMean, Due, Hemisphere, Piece, RaceBar, RecordLine, Stock, Tree, WalkItem } from '@ustle/core';
 
 export interface YardView {
   name: string;
@@ -122,6 +122,8 @@ export interface WeatherView {
   /** Whether growth is counted by its warmth. */
   on: boolean;
   station: string;
+  /** The half of the earth that the station stands on: its season says nothing of trees in the other one. */
+  hemisphere: Hemisphere;
   /** The last weeks' daily means, °C. */
   days: DayMean[];
   /** By how many days the season is ahead of the usual one of the place. */

@@ -30,6 +30,7 @@ const known: fc.Arbitrary<Known> = fc
     growth: { mean: growth, sd: GROWTH_UNKNOWN.sd * 0.9 },
     spring: { mean: spring, sd: 0.15 },
     ahead: [{ day: dayOf('2026-01-01'), days: lead }],
+    aheadIn: 'north' as const,
   }));
 
 test('a plan that remembers the one before is the same as one from nothing, whatever was learnt in between', () => {

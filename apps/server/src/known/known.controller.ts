@@ -25,7 +25,7 @@ export class KnownController {
   @Put('weather')
   @ApiBody(bodyOf(WeatherBody))
   @ApiOperation({ summary: 'Count growth by the warmth that the station measured, or by the calendar' })
-  count(@Body() { on }: WeatherBody): Promise<WeatherView> {
-    return this.known.countWarmth(on);
+  count(@Body() body: WeatherBody): Promise<WeatherView> {
+    return this.known.countWarmth(body);
   }
 }

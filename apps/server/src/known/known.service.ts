@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import type { LearnedView, WeatherView } from '@ustle/contract';
-import { addCases, findSpecies, knownFrom, NO_CASES, normalQuantile, seasonsAhead, type Ahead, type Known, type TreeSays } from '@ustle/core';
-import { simulatedStation } from '../devices/station.js';
+import type { WeatherBody } from '@ustle/contract/bodies';
+import { addCases, findSpecies, knownFrom, NO_CASES, normalQuantile, seasonsAhead, type Ahead, type Hemisphere, type Known, type TreeSays } from '@ustle/core';
+import { simulatedStation, type Station } from '../devices/station.js';
 import { ComputeService } from '../plans/compute.service.js';
 import { Clock } from '../store/clock.service.js';
 import { Settings } from '../store/settings.service.js';
@@ -19,8 +20,7 @@ const IN_FIVE = normalQuantile(0.9);
 @Injectable()
 export class KnownService {
   private readonly says = new Map<string, { key: string; said: Promise<TreeSays> }>();
-  private warmth: { day: number; ahead: Promise<Ahead[]> } | null = null;
-  private readonly station = simulatedStation();
+  private warmth: { day: number; hemisphere: Hemisphere; ahead: Promise<Ahead[]> } | null = null;
 
   constructor(
     private readonly trees: TreesService,
@@ -49,7 +49,8 @@ export class KnownService {
   /** The same, where all trees are listed already. */
   async among(rows: readonly Listed[], species: string, id: string): Promise<Known> {
     const others = rows.filter((r) => r.species === species && r.id !== id && r.recorded > 0);
-    return knownFrom(await Promise.all(others.map((r) => this.saidBy(r))), await this.ahead());
+    const station = await this.station();
+    return knownFrom(await Promise.all(others.map((r) => this.saidBy(r))), { ahead: await this.ahead(station), aheadIn: station.hemisphere });
   }
 
   /** By kinds, how the yard's trees grow against what was foreseen. */
@@ -72,13 +73,18 @@ export class KnownService {
     });
   }
 
-  private async ahead(): Promise<Ahead[]> {
+  /** The station, where the yard says that it stands. */
+  private async station(): Promise<Station> {
+    return simulatedStation((await this.store.read((db) => this.settings.read(db, 'station', 'north'))) as Hemisphere);
+  }
+
+  private async ahead({ hemisphere, monthly, means }: Station): Promise<Ahead[]> {
     if (!(await this.weatherOn())) return [];
     const day = this.clock.today();
-    if (this.warmth?.day !== day) {
-      const ahead = this.station.means(day - WEATHER_DAYS, day - 1).then((means) => seasonsAhead(means, this.station.monthly, 'north'));
+    if (this.warmth?.day !== day || this.warmth.hemisphere !== hemisphere) {
+      const ahead = means(day - WEATHER_DAYS, day - 1).then((read) => seasonsAhead(read, monthly, hemisphere));
       ahead.catch(() => (this.warmth = null));
-      this.warmth = { day, ahead };
+      this.warmth = { day, hemisphere, ahead };
     }
     return this.warmth.ahead;
   }
@@ -90,20 +96,26 @@ export class KnownService {
   /** What the station says, and what it makes of the season. */
   async weather(): Promise<WeatherView> {
     const day = this.clock.today();
-    const means = await this.station.means(day - WEATHER_DAYS, day - 1);
-    const all = seasonsAhead(means, this.station.monthly, 'north');
+    const station = await this.station();
+    const means = await station.means(day - WEATHER_DAYS, day - 1);
+    const all = seasonsAhead(means, station.monthly, station.hemisphere);
     const days = means.slice(-SHOWN_DAYS);
     return {
       on: await this.weatherOn(),
-      station: this.station.name,
+      station: station.name,
+      hemisphere: station.hemisphere,
       days,
       ahead: all[all.length - 1]?.days ?? 0,
       missing: days.filter((d) => d.mean === null).length,
     };
   }
 
-  async countWarmth(on: boolean): Promise<WeatherView> {
-    await this.store.write(({ db }) => this.settings.write(db, 'weather', on));
+  /** Whether growth is counted by the station's warmth, and where that stands. */
+  async countWarmth({ on, hemisphere }: WeatherBody): Promise<WeatherView> {
+    await this.store.write(async ({ db }) => {
+      await this.settings.write(db, 'weather', on);
+      if (hemisphere) await this.settings.write(db, 'station', hemisphere);
+    });
     return this.weather();
   }
 }

@@ -1,8 +1,9 @@
 import { mutate } from 'swr';
 import { paths } from '@ustle/contract';
+import type { Hemisphere } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { send } from '../shared/http';
-import { Quiet } from '../shared/parts';
+import { Pick, Quiet } from '../shared/parts';
 import { useFeed, useLearned, useMail, useWeather } from '../shared/queries';
 import { count, sayDate } from '../shared/say';
 import { counted, refreshLists } from '../shared/traffic';
@@ -32,13 +33,18 @@ function Learned() {
   );
 }
 
+const HALVES: { value: Hemisphere; name: string }[] = [
+  { value: 'north', name: 'north of the equator: it tells of trees there' },
+  { value: 'south', name: 'south of the equator: it tells of trees there' },
+];
+
 function Weather() {
   const { data } = useWeather();
   const { attempt } = useNotice();
   if (!data) return null;
-  const count_ = (on: boolean): void =>
+  const set = (to: { on: boolean; hemisphere?: Hemisphere }): void =>
     void attempt(async () => {
-      await counted(send(paths.weather, { on }, 'PUT'));
+      await counted(send(paths.weather, to, 'PUT'));
       await mutate(paths.weather);
       refreshLists();
     });
@@ -51,9 +57,12 @@ function Weather() {
         {data.missing > 0 && ` Of the last six weeks ${count(data.missing, 'day')} ${data.missing === 1 ? 'has' : 'have'} no reading.`}
       </p>
       <label className="flex min-h-11 items-center gap-3">
-        <input type="checkbox" className="checkbox" checked={data.on} onChange={(event) => count_(event.target.checked)} />
+        <input type="checkbox" className="checkbox" checked={data.on} onChange={(event) => set({ on: event.target.checked })} />
         Forecast growth by this warmth, not by the calendar alone
       </label>
+      <div className="max-w-sm">
+        <Pick label="The station stands" value={data.hemisphere} options={HALVES} onChange={(hemisphere) => set({ on: data.on, hemisphere })} />
+      </div>
     </section>
   );
 }

@@ -54,7 +54,10 @@ export class BenchesBody extends bodyClass('BenchesBody', BENCHES) {}
 export class StandsBody extends bodyClass('StandsBody', Type.Object({ bench: orNull(id('the bench; null: none')) })) {}
 
 /** Whether growth is counted by the warmth of the yard's station. */
-export class WeatherBody extends bodyClass('WeatherBody', Type.Object({ on: yesNo('counted by warmth') })) {}
+export class WeatherBody extends bodyClass(
+  'WeatherBody',
+  Type.Object({ on: yesNo('counted by warmth'), hemisphere: optional(oneOf(['north', 'south'], 'the half of the earth that the station stands on')) }),
+) {}
 
 /** What lets other devices in. */
 export class PassphraseBody extends bodyClass('PassphraseBody', Type.Object({ passphrase: words(200, 'the passphrase', 8) })) {}

@@ -75,7 +75,10 @@ function straightOf(coil: Coil, factor: number, swells: number): Stretch | null 
 }
 
 /** What made, and makes, the growth of a tree other than usual. */
-export const courseOf = ({ tree }: PlacedTree, { ahead }: Pick<Known, 'ahead'>): Course => ({ spells: spellsOf(tree), ahead });
+export const courseOf = ({ tree }: PlacedTree, { ahead, aheadIn }: Pick<Known, 'ahead' | 'aheadIn'>): Course => ({
+  spells: spellsOf(tree),
+  ahead: aheadIn === tree.site.hemisphere ? ahead : [],
+});
 
 /** What is taken of a coil beside its own line of the record. */
 export interface Taken {

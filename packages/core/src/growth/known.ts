@@ -1,3 +1,4 @@
+import type { Hemisphere } from '../species/index.js';
 import type { Ahead } from './course.js';
 import { GROWTH_UNKNOWN, type Guess } from './unknown.js';
 
@@ -8,11 +9,13 @@ export interface Known {
   /** The logarithm of how much more, or less, than computed springs back when wire comes off. */
   spring: Guess;
   ahead: readonly Ahead[];
+  /** The half of the earth whose season that is; it says nothing of trees in the other one. */
+  aheadIn: Hemisphere;
 }
 
 /** How far springing back may be off before any was measured; own estimate. */
 const SPRING_SD = 0.2;
-export const NOTHING_LEARNT: Known = { growth: GROWTH_UNKNOWN, spring: { mean: 0, sd: SPRING_SD }, ahead: [] };
+export const NOTHING_LEARNT: Known = { growth: GROWTH_UNKNOWN, spring: { mean: 0, sd: SPRING_SD }, ahead: [], aheadIn: 'north' };
 
 /** What one tree's record says of something, as a normal law: mean and one over its variance; none where it says nothing. */
 export interface Said {

@@ -1,6 +1,5 @@
 import { placeTree, type Tree } from '../tree/index.js';
 import { calibrationOf, NO_CASES, type Calibration } from './calibration.js';
-import type { Ahead } from './course.js';
 import { fromOthers, NOTHING_LEARNT, type Known, type Said } from './known.js';
 import { learnedOf } from './learned.js';
 
@@ -29,7 +28,7 @@ export function treeSays(tree: Tree, onDay: number): TreeSays {
 const NO_WORD: Said = { mean: 0, precision: 0 };
 
 /** What is taken of a tree from what others of its kind say, and from the weather at their place. docs: Learning. */
-export function knownFrom(others: readonly TreeSays[], ahead: readonly Ahead[] = []): Known {
+export function knownFrom(others: readonly TreeSays[], { ahead, aheadIn }: Pick<Known, 'ahead' | 'aheadIn'> = NOTHING_LEARNT): Known {
   const guess = (said: readonly Said[], first: Known['growth']): Known['growth'] => {
     const { mean, sd } = fromOthers(said, first);
     return { mean: rounded(mean), sd: rounded(sd) };
@@ -44,5 +43,6 @@ export function knownFrom(others: readonly TreeSays[], ahead: readonly Ahead[] =
       NOTHING_LEARNT.spring,
     ),
     ahead,
+    aheadIn,
   };
 }
