@@ -30,8 +30,8 @@ test('each way of settling past the target is told by its dates, or by what must
     risk: 0.6,
     race: { window: null, limit: dayOf('2026-06-20'), advice: 'rewire', ...own } as Race,
   });
-  expect(sayRace(choice({ window: { from: dayOf('2026-06-20'), to: dayOf('2026-08-10') } }))).toBe('off 20 June to 10 August 2026');
-  expect(sayRace(choice({ window: { from: dayOf('2026-06-20'), to: dayOf('2026-06-22') } }))).toBe('off in the week of 20 June 2026');
+  expect(sayRace(choice({ window: { from: dayOf('2026-06-20'), to: dayOf('2026-08-10'), along: 0, firm: null } }))).toBe('off 20 June to 10 August 2026');
+  expect(sayRace(choice({ window: { from: dayOf('2026-06-20'), to: dayOf('2026-06-22'), along: 0, firm: null } }))).toBe('off in the week of 20 June 2026');
   expect(sayRace(choice({}))).toBe('no clean day: wire it again, off by 20 June 2026');
   expect(sayRace(choice({ advice: 'guy', limit: null }))).toBe('no clean day: a guy after it');
 });

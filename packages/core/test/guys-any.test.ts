@@ -1,21 +1,29 @@
+import fc from 'fast-check';
 import {
   allSpecies,
   ANCHOR_KINDS,
   dayOf,
   distance,
   generateTree,
+  HEFT,
   isoOf,
   lengthOf,
+  limb,
   outcomeOf,
   placeTree,
   planTree,
+  pointAt,
+  speciesOf,
   standTree,
   tieBears,
+  tieDown,
   watchGuys,
   windlass,
+  woodOf,
   type Form,
   type PlanGuy,
   type Tree,
+  type Vec,
 } from '../src/index.js';
 import { after, branch, tree } from './trees.js';
 
@@ -86,6 +94,22 @@ test('ties of twenty trees: on their branch, towards what is there, no longer th
   }
   expect(seen).toBeGreaterThan(17);
   expect(kinds.size).toBeGreaterThan(1);
+});
+
+test('wherever an anchor is, in the wood of its own branch too, the pull is worked out or told as none: it ends, and every figure is a number', () => {
+  const wood = woodOf(speciesOf('larch'));
+  const line = limb([[133, -20, 281], [147, 42, 307], [141, 102, 340], [134, 163, 372], [110, 217, 406], [102, 276, 441], [92, 340, 466]], [26.9, 23.8, 20.8, 17.7, 14.7, 11.7, 8.6]); // prettier-ignore
+  const somewhere = fc.integer({ min: 0, max: 413 }).chain((s) => {
+    const near = fc.double({ min: -40, max: 40, noNaN: true });
+    return fc.tuple(near, near, near).map((off) => pointAt(line, s).point.map((x, k) => x + off[k]!) as unknown as Vec);
+  });
+  fc.assert(
+    fc.property(fc.array(somewhere, { minLength: 1, maxLength: 2 }), fc.constantFrom(10, 24), (anchors, segments) => {
+      const tied = tieDown({ line, wood, heft: HEFT, at: 298, anchors, toward: [-28, 269, -57], segments, rough: true });
+      for (const x of [...tied.tensions, tied.missDeg, tied.strain, ...tied.point]) expect(Number.isFinite(x)).toBe(true);
+    }),
+    { numRuns: 60 },
+  );
 });
 
 test('a cushion is looked at every six weeks of growth, more seldom in dormancy, soon where the bark is touched; thick wood is held for years', () => {

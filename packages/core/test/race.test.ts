@@ -33,7 +33,14 @@ test('a look is never later than half the time to one mark in ten, nor than the 
     hemisphere: 'north' as const,
     since: dayOf('2026-05-01'),
   };
-  expect(nextInspection(summer, null, forecast({ ...summer, factor: 0.01 }), summer.since, true) - summer.since).toBeLessThanOrEqual(14);
+  // Thin bark: every two weeks once it may mark within four, before that every four.
+  const slow = forecast({ ...summer, factor: 0.01 });
+  expect(nextInspection(summer, null, slow, summer.since, true) - summer.since).toBe(28);
+  expect(nextInspection(summer, summer.since + 28, slow, summer.since, true) - summer.since).toBe(14);
+  // That the bark may press is not looked for in the first two weeks; that it may mark is.
+  const snug = { ...slow, firstTouch: summer.since };
+  expect(nextInspection(summer, null, snug, null, false) - summer.since).toBe(14);
+  expect(nextInspection(summer, summer.since + 10, snug, null, false) - summer.since).toBe(5);
 });
 
 const still: CoilState = {

@@ -6,13 +6,24 @@ import { chanceOfStage, forecast, type CoilState, type Forecast } from './foreca
 
 export type RaceAdvice = 'window' | 'rewire' | 'guy' | 'wrap' | 'bend-further' | 'remove-now' | 'wait';
 
+/** Day numbers between which a coil comes off clean. */
+export interface Window {
+  /** From "set, four chances in five" to the day that it should be off by. */
+  from: number;
+  to: number;
+  /** From when it is taken off where one walks by anyway. */
+  along: number;
+  /** From when it is worth a walk of its own: set, nine chances in ten; null where it should be off before. */
+  firm: number | null;
+}
+
 export interface Race {
   forecast: Forecast;
   /** How much of a mark this tree bears, and the day that follows from it by which the wire should be off; null beyond fifteen years. */
   tolerance: Tolerance;
   limit: number | null;
-  /** From "set, four chances in five" to that day; null where the second comes first. */
-  window: { from: number; to: number } | null;
+  /** When it comes off clean; null where it should be off before it is set. */
+  window: Window | null;
   advice: RaceAdvice;
   because: string[];
 }
@@ -28,10 +39,12 @@ function limitOf({ marking, deepRisk }: Forecast, tolerance: Tolerance): number 
   return marking.p10 === null || deepRisk === null ? null : Math.max(marking.p10, deepRisk);
 }
 
-function windowOf(found: Forecast, tolerance: Tolerance): Race['window'] {
+function windowOf(found: Forecast, tolerance: Tolerance): Window | null {
   const limit = limitOf(found, tolerance);
-  const { setSure } = found;
-  return setSure !== null && (limit === null || setSure <= limit) ? { from: setSure, to: limit ?? setSure + 365 } : null;
+  const { setSure, setAlong, set } = found;
+  if (setSure === null || (limit !== null && setSure > limit)) return null;
+  const to = limit ?? setSure + 365;
+  return { from: setSure, to, along: setAlong ?? setSure, firm: set.p90 !== null && set.p90 <= to ? set.p90 : null };
 }
 
 const firstMark: Record<Tolerance, { stage: 'marking' | 'deep'; said: string; does: string }> = {
@@ -40,8 +53,7 @@ const firstMark: Record<Tolerance, { stage: 'marking' | 'deep'; said: string; do
 };
 
 /** No forecast of wood is good to the day. */
-const sayWindow = ({ from, to }: { from: number; to: number }): string =>
-  to - from < 7 ? `in the week of ${sayDay(from)}` : `between ${sayDay(from)} and ${sayDay(to)}`;
+const sayWindow = ({ from, to }: Window): string => (to - from < 7 ? `in the week of ${sayDay(from)}` : `between ${sayDay(from)} and ${sayDay(to)}`);
 
 /** What was seen decides before any forecast; null where nothing seen asks for it to come off. */
 function bySight(last: MarkStage | null, tolerance: Tolerance): string[] | null {
@@ -103,18 +115,24 @@ export function race(coil: CoilState, onDay: number, last: MarkStage | null, tol
 }
 
 /** No coil is looked at again sooner than after so many days, unless it should be off by then: what would mark before the next look comes off at this one. */
-export const LEAST_DAYS = 14;
+export const LEAST_DAYS = 28;
 /** Shares of the time to the day that it should be off by: until the first look, and between later ones, which rest on what was seen. */
 const FIRST_SHARE = 0.5;
 const SOONEST = 3;
-const LATER_SHARE = 0.75;
+const LATER_SHARE = 0.95;
+/** That the bark presses is nothing to hurry for: not sooner than after so many days. */
+const TOUCH_DAYS = 14;
+/** Thin bark and shoots are looked at as often as they need once it may mark within so many days of the last look; till then every four weeks. */
+const TENDER_NEAR = 28;
+const TENDER_FAR_WEEKS = 4;
 
 /** The day to look at a coil next: counted from the last look (or from putting it on), never later than half the time to the day that it should be off. */
 export function nextInspection(coil: CoilState, limit: number | null, found: Forecast, lastLook: number | null, tender: boolean): number {
   const from = lastLook ?? coil.since;
-  const rule = lookAfter(coil.species, coil.hemisphere, from, tender ? TENDER_WEEKS : GROWING_WEEKS);
+  const near = limit !== null && limit - from <= TENDER_NEAR;
+  const rule = lookAfter(coil.species, coil.hemisphere, from, !tender ? GROWING_WEEKS : near ? TENDER_WEEKS : TENDER_FAR_WEEKS);
   const left = limit === null ? Infinity : Math.max(SOONEST, limit - from);
   if (lastLook !== null) return Math.min(rule, from + Math.min(left, Math.max(LEAST_DAYS, Math.floor(left * LATER_SHARE))));
-  const touch = found.firstTouch === null ? Infinity : Math.max(found.firstTouch, from + SOONEST);
+  const touch = found.firstTouch === null ? Infinity : Math.max(found.firstTouch, from + TOUCH_DAYS);
   return Math.min(rule, from + Math.max(SOONEST, Math.floor(left * FIRST_SHARE)), touch);
 }

@@ -167,6 +167,9 @@ function setDays(coil: CoilState, ...probabilities: number[]): (number | null)[]
   return probabilities.map((p) => firstDay(coil.since, (day) => chance(day) >= p));
 }
 
+/** Chance of being set with which wire is taken off on a walk that passes it: sooner, and the yard is walked less often. */
+const ALONG = 0.77;
+
 export interface Forecast {
   touching: Dates;
   marking: Dates;
@@ -174,6 +177,8 @@ export interface Forecast {
   set: Dates;
   /** First day with four chances in five of being set. */
   setSure: number | null;
+  /** A little before that: from then on it is taken off where one walks by. */
+  setAlong: number | null;
   /** First day with one chance in twenty that the mark is deep. */
   deepRisk: number | null;
   /** First day with one chance in five that the bark touches the wire. */
@@ -182,7 +187,13 @@ export interface Forecast {
 
 /** When a coil will touch, mark and have done its work. docs: The race. */
 export function forecast(coil: CoilState): Forecast {
-  const [p10, p50, p90, setSure] = setDays(coil, 0.1, 0.5, 0.9, 0.8) as [number | null, number | null, number | null, number | null];
+  const [p10, p50, p90, setSure, setAlong] = setDays(coil, 0.1, 0.5, 0.9, 0.8, ALONG) as [
+    number | null,
+    number | null,
+    number | null,
+    number | null,
+    number | null,
+  ];
   return {
     touching: stageDates(coil, 'touching'),
     marking: stageDates(coil, 'marking'),
@@ -190,6 +201,7 @@ export function forecast(coil: CoilState): Forecast {
     deepRisk: stageDay(coil, 'deep', 0.05),
     set: { p10, p50, p90 },
     setSure,
+    setAlong,
     firstTouch: stageDay(coil, 'touching', 0.2),
   };
 }

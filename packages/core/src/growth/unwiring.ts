@@ -19,19 +19,22 @@ export interface Unwiring {
 const MAY_MARK = 0.1;
 /** Wire thicker than this is not unwound from a branch: it would be bent with it, mm. */
 const UNWINDS = 4;
+/** Wire without a window comes off at a look within the last four weeks of its time, and not before two thirds of it. */
+const LAST_SHARE = 1 / 3;
 const LATE_MONTHS = [9, 10, 11];
 const BLEEDING_MONTHS = [2, 3, 4];
 
-function whatToTake({ race: { advice, window, limit }, state, lastSeen }: Watched, day: number): Unwiring['take'] {
+function whatToTake({ race: { advice, window, limit }, coil, state, lastSeen }: Watched, day: number): Unwiring['take'] {
   const grownIn = lastSeen !== null && lastSeen.stage !== 'clear' && lastSeen.stage !== 'touching';
   if (advice === 'remove-now') return grownIn && (chanceSet(state, day) ?? 1) < 0.5 ? 'marking' : 'all';
-  if (window) return window.from <= day ? 'all' : 'none';
-  return limit !== null && limit - day <= LEAST_DAYS ? 'all' : 'none';
+  if (window) return window.along <= day ? 'all' : 'none';
+  return limit !== null && limit - day <= Math.min(LEAST_DAYS, LAST_SHARE * (limit - coil.since)) ? 'all' : 'none';
 }
 
 /** What to take off a coil on a day, how, and what to mind. docs: Taking off. */
 export function unwiringOf(watched: Watched, day: number): Unwiring {
   const { coil, state, lastSeen } = watched;
+  const { advice, window } = watched.race;
   const { species } = state;
   const take = whatToTake(watched, day);
   const marks = lastSeen !== null && (lastSeen.stage === 'marking' || lastSeen.stage === 'deep' || lastSeen.stage === 'swallowed');
@@ -53,6 +56,7 @@ export function unwiringOf(watched: Watched, day: number): Unwiring {
     how: cutWhy ? 'cut' : 'unwound',
     pieces: coil.turns === null ? null : Math.max(1, Math.round(coil.turns)) * coil.strands,
     because: [
+      ...(take === 'all' && advice === 'window' && day < window!.from ? ['It has likely set, three chances in four: off, now that you are at it.'] : []),
       ...(take === 'marking' ? ['Take off the turns that mark, and leave those that lie free: they hold on.'] : []),
       cutWhy ?? 'It lies free: it may be unwound by hand from its end, cut shorter as you go.',
     ],

@@ -118,18 +118,23 @@ export function watch(placed: PlacedTree, onDay: number, known: Known = NOTHING_
 /** The day by which something is to be done with a coil: a look, or taking it off. */
 export function dueDay({ race: { advice, window }, nextInspection: look }: Watched, onDay: number): number {
   if (advice === 'remove-now') return Math.min(look, onDay);
-  return advice === 'window' && window ? Math.min(look, Math.max(window.from, Math.floor((window.from + window.to) / 2))) : look;
+  return advice === 'window' && window
+    ? Math.min(look, Math.max(window.firm ?? window.to, Math.floor(window.from + OWN_WALK * (window.to - window.from))))
+    : look;
 }
 
-/** From this share of the time to a look on, it is taken along on a walk. */
-const WALKED_BY = 0.4;
+/** So late in its window a coil is worth a walk of its own. */
+const OWN_WALK = 0.9;
+/** From this share of the time to a look on, it is taken along on a walk: what was looked at early waits the longer. */
+const WALKED_BY = 0.05;
 
-/** The first day on which a look is worth it when one walks by anyway: after two fifths of the time until it must be. */
+/** The first day on which a look is worth it when one walks by anyway; of what is to come off in its window, the day from which it can. */
 export function lookFirst(watched: Watched, onDay: number): number {
   const from = watched.lastSeen?.day ?? watched.coil.since;
   const { advice, window } = watched.race;
-  const waits = Math.ceil(from + WALKED_BY * (dueDay(watched, onDay) - from));
-  return advice === 'window' && window && window.from <= dueDay(watched, onDay) ? Math.max(window.from, from + 1) : waits;
+  const due = dueDay(watched, onDay);
+  if (advice === 'window' && window && due !== watched.nextInspection) return Math.max(window.along, from + 1);
+  return Math.ceil(from + WALKED_BY * (due - from));
 }
 
 /** The chance that a coil marks by a day, as far as its tree bears no such mark: deep marks where shallow ones grow out. */

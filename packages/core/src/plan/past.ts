@@ -42,23 +42,34 @@ export interface PastChoice {
 }
 
 /** What each share past the target would come to, for one bend under one wire; those that the wood does not bear are left out. docs: Settling past the target. */
-export function pastChoices(placed: PlacedTree, onDay: number, branch: string, bend: BendToHold, wire: WireToTry, seen: IfWired = {}): PastChoice[] {
+export const pastChoices = (...of: Parameters<typeof eachPast>): PastChoice[] => [...eachPast(...of)];
+
+/** The same one by one, the least first. */
+function* eachPast(placed: PlacedTree, onDay: number, branch: string, bend: BendToHold, wire: WireToTry, seen: IfWired = {}): Generator<PastChoice> {
   const { metal, size, strands, coilAngleDeg: angle } = wire;
   const gap = gapFor(placed.byId.get(branch)!);
-  return PASTS.flatMap((past): PastChoice[] => {
+  for (const past of PASTS) {
     const { bendToDeg: handDeg, risk } = tryWire(bend, wire, past);
-    if (!Number.isFinite(handDeg) || risk > MOST_RISK) return [];
+    if (!Number.isFinite(handDeg) || risk > MOST_RISK) continue;
     const held = { branch, metal, size, strands, angle, gap, bentDeg: handDeg, targetDeg: bend.angleDeg, over: bend.length };
-    return [{ past, handDeg, risk, race: raceIfWired(placed, held, onDay, seen) }];
-  });
+    yield { past, handDeg, risk, race: raceIfWired(placed, held, onDay, seen) };
+  }
 }
 
-/** How far past its target a bend is left: as its artist chose, else the least that opens a window in which its wire comes off clean; the usual where none does. */
+/** How far past its target a bend is left: as its artist chose, else the least that opens a firm window in which its wire comes off clean, or any; the usual where none does. */
 export function pastByWindow(placed: PlacedTree, onDay: number, seen: IfWired = {}): PastOf {
   const learned = learnedOf(placed, onDay, seen.known);
   const chosen = new Map((placed.tree.plan.wiring ?? []).flatMap((w) => (w.past === undefined ? [] : [[w.branch, w.past] as const])));
-  return (branch, bend, wire) =>
-    chosen.get(branch) ?? pastChoices(placed, onDay, branch, bend, wire, { ...seen, learned }).find((c) => c.race.window !== null)?.past ?? USUAL_PAST;
+  return (branch, bend, wire) => {
+    const own = chosen.get(branch);
+    if (own !== undefined) return own;
+    let any: number | null = null;
+    for (const { past, race } of eachPast(placed, onDay, branch, bend, wire, { ...seen, learned })) {
+      if (race.window && race.window.firm !== null) return past;
+      if (race.window) any ??= past;
+    }
+    return any ?? USUAL_PAST;
+  };
 }
 
 /** What each way of leaving a branch past its target would come to, under the wire that the plan puts on it; none where it gets none. */

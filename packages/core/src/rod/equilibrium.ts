@@ -195,17 +195,21 @@ const MOST_TURN = 0.25;
 
 const sizeOf = (v: Float64Array): number => Math.sqrt(v.reduce((sum, x) => sum + x * x, 0));
 
-/** Newton's step, and what of the damping it took: where the energy is not a bowl, it is made one. */
-function newtonStep({ gradient, hessian }: Slope, damping: number): { move: Float64Array; damping: number } {
+/** Damped by more than this it would not move at all. */
+const MOST_DAMPING = 1e9;
+
+/** Newton's step, and what of the damping it took: where the energy is not a bowl, it is made one; null where it cannot be. */
+function newtonStep({ gradient, hessian }: Slope, damping: number): { move: Float64Array; damping: number } | null {
   const n = gradient.length;
   let biggest = 0;
   for (let i = 0; i < n; i++) biggest = Math.max(biggest, Math.abs(hessian[i * n + i]!));
-  for (let damped = damping; ; damped = Math.max(1e-6, damped * 8)) {
+  for (let damped = damping; damped < MOST_DAMPING; damped = Math.max(1e-6, damped * 8)) {
     const bowl = hessian.slice();
     for (let i = 0; i < n; i++) bowl[i * n + i]! += damped * biggest;
     const move = gradient.map((g) => -g);
     if (solveCholesky(bowl, move)) return { move, damping: damped };
   }
+  return null;
 }
 
 /** The rest of a rod under its weight and a pull: Newton's steps, shortened until the energy falls; where that can no longer be told, until the moments do. */
@@ -221,6 +225,7 @@ export function equilibrium(rod: Rod, pull: Pull, from: Bends = new Float64Array
   for (let step = 0; step < most; step++) {
     if (size < least) return { bends, energies, settled: true };
     const newton = newtonStep(slope, damping);
+    if (!newton) return { bends, energies, settled: false };
     const { move } = newton;
     let longest = 0;
     for (let i = 0; i < move.length; i += 2) longest = Math.max(longest, Math.hypot(move[i]!, move[i + 1]!));
@@ -233,10 +238,10 @@ export function equilibrium(rod: Rod, pull: Pull, from: Bends = new Float64Array
       const next = bends.map((b, i) => b + share * move[i]!);
       const nextShape = shapeOf(rod, next);
       const nextEnergy = energyOf(rod, next, pull, nextShape);
-      if (!blind && nextEnergy > energy + 1e-4 * share * downhill) continue;
+      if (!blind && !(nextEnergy <= energy + 1e-4 * share * downhill)) continue;
       const nextSlope = slopeOf(rod, next, pull, nextShape);
       const nextSize = sizeOf(nextSlope.gradient);
-      if (blind && nextSize >= size) break;
+      if (blind && !(nextSize < size)) break;
       [bends, energy, slope, size, accepted] = [next, nextEnergy, nextSlope, nextSize, true];
     }
     if (!accepted) return { bends, energies, settled: size < 1e4 * least };
