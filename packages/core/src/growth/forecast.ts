@@ -141,29 +141,34 @@ export interface Dates {
 }
 
 /** The day on which a stage has begun with a probability: growth is compared with what it takes at that quantile of the unknown. */
-function stageDay(coil: CoilState, stage: Exclude<MarkStage, 'clear'>, p: number): number | null {
+function stageDay(coil: CoilState, stage: Exclude<MarkStage, 'clear'>, p: number, grownBy: (day: number) => number): number | null {
   const needed = growthToStage(coil, starts(coil)[stage]) / Math.exp(quantile(coil.unknown, 1 - p));
   const { after, by } = bounds(coil, stage);
-  const foreseen = firstDay(coil.since, (day) => baseGrowth(coil, day) >= needed) ?? Infinity;
+  const foreseen = firstDay(coil.since, (day) => grownBy(day) >= needed) ?? Infinity;
   const day = Math.min(by, Math.max(foreseen, after + 1));
   return day > coil.since + HORIZON_DAYS ? null : Math.max(coil.since, day);
 }
 
-const stageDates = (coil: CoilState, stage: Exclude<MarkStage, 'clear'>): Dates => ({
-  p10: stageDay(coil, stage, 0.1),
-  p50: stageDay(coil, stage, 0.5),
-  p90: stageDay(coil, stage, 0.9),
+const stageDates = (coil: CoilState, stage: Exclude<MarkStage, 'clear'>, grownBy: (day: number) => number): Dates => ({
+  p10: stageDay(coil, stage, 0.1, grownBy),
+  p50: stageDay(coil, stage, 0.5, grownBy),
+  p90: stageDay(coil, stage, 0.9, grownBy),
 });
+
+/** What was asked of a day is not worked out again. */
+function remembered(of: (day: number) => number): (day: number) => number {
+  const known = new Map<number, number>();
+  return (day) => {
+    let found = known.get(day);
+    if (found === undefined) known.set(day, (found = of(day)));
+    return found;
+  };
+}
 
 /** The days on which a bend is set with each of some probabilities; their searches share what they compute. */
 function setDays(coil: CoilState, ...probabilities: number[]): (number | null)[] {
   if (!coil.bend) return probabilities.map(() => null);
-  const known = new Map<number, number>();
-  const chance = (day: number): number => {
-    let found = known.get(day);
-    if (found === undefined) known.set(day, (found = chanceSet(coil, day)!));
-    return found;
-  };
+  const chance = remembered((day) => chanceSet(coil, day)!);
   return probabilities.map((p) => firstDay(coil.since, (day) => chance(day) >= p));
 }
 
@@ -194,15 +199,16 @@ export function forecast(coil: CoilState): Forecast {
     number | null,
     number | null,
   ];
+  const grownBy = remembered((day) => baseGrowth(coil, day));
   return {
-    touching: stageDates(coil, 'touching'),
-    marking: stageDates(coil, 'marking'),
-    deep: stageDates(coil, 'deep'),
-    deepRisk: stageDay(coil, 'deep', 0.05),
+    touching: stageDates(coil, 'touching', grownBy),
+    marking: stageDates(coil, 'marking', grownBy),
+    deep: stageDates(coil, 'deep', grownBy),
+    deepRisk: stageDay(coil, 'deep', 0.05, grownBy),
     set: { p10, p50, p90 },
     setSure,
     setAlong,
-    firstTouch: stageDay(coil, 'touching', 0.2),
+    firstTouch: stageDay(coil, 'touching', 0.2, grownBy),
   };
 }
 
