@@ -1,6 +1,6 @@
 import { type Keep, serialOf, serialsOf } from '../units/index.js';
 import { boxed, boxesApart, screenAxes, tilting, type Vec } from '../space/index.js';
-import { gaugeOf, gripOf, ruleOfThumb, wireMass } from '../wood/index.js';
+import { gripOf, ruleOfThumb } from '../wood/index.js';
 import { childrenOf, namesOf, woodIn, type Hand, type Names, type PlacedBranch, type PlacedTree, type Run, type Start } from '../tree/index.js';
 import { WOUND_SHARE } from './coil-alone.js';
 import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, USUAL_PAST, type WireToTry } from './choose.js';
@@ -15,10 +15,12 @@ import { PlanMemory, type LimbOutcome } from './memory.js';
 import { gapFor, metalFor, outsidesOf } from './needs.js';
 import { planOnLimb, type Fixed } from './on-limb.js';
 import { layPath, pathOfCoil, type Half, type WirePath } from './path.js';
-import { pieceLength, type PastOf, type PosedBranches, type RunBranchPlan, type RunPlan, type Unwired, type WiringPlan } from './run-plan.js';
+import { asPiece, LEAST_COIL, tooShort, turnsOn, unserved } from './piece.js';
+import { type PastOf, type PosedBranches, type RunBranchPlan, type RunPlan, type Unwired, type WiringPlan } from './run-plan.js';
 import { HANDS } from './touching.js';
 import { SOIL_SHARE, trunkCoil } from './trunk-wire.js';
-import { served, shoulderOf, type Shoulder, type Touch, type Wish } from './shoulders.js';
+import { shoulderOf, type Shoulder, type Touch } from './shoulders.js';
+import { wayOfCoil } from './way-of-coil.js';
 import { TURN, turnOf, type Way } from './ways.js';
 
 /** What may be in the way of the wire on a limb. */
@@ -377,66 +379,15 @@ class Wiring {
   }
 }
 
-/** Wire, length and weight of a piece whose path is so long. */
-function asPiece({ metal, strands, angle }: Pick<Need, 'metal' | 'strands' | 'angle'>, size: number, path: number) {
-  const length = pieceLength(path, size);
-  return { metal, size, gauge: metal === 'copper' ? gaugeOf(size) : null, strands, angle, length, mass: wireMass(metal, size, length * strands) };
-}
-
 /** What a branch's wire is before anything is fixed; else as it is fixed. */
 const lyingOf = ({ need, ofItself }: Wanted): Need => ofItself ?? need;
 
 /** Stands for the coil of an end that is free. */
 const NO_COIL = {};
 
-/** A coil of fewer turns beyond those at the shoulder holds nothing. */
-const LEAST_COIL = 0.25;
-
-/** Turns of a piece on one of its branches, beyond where it comes round the shoulder. */
-function turnsOn({ places, on }: WirePath, branch: string): number {
-  const { from, to } = on.get(branch)!;
-  const wound = places.filter((p) => p.limb === branch && p.along >= from && p.along <= to);
-  return wound.length ? Math.abs(wound[wound.length - 1]!.turn - wound[0]!.turn) / (2 * Math.PI) : 0;
-}
-
-/** What a branch's bend would rather have, where there was no way for it. */
-function unserved(touch: Touch, wish: Wish): string[] {
-  const { hand, start } = served(touch, wish);
-  return [
-    ...(start ? [] : [`${wish.start === 'over' ? 'Over the shoulder' : 'From beneath the shoulder'} would suit its bend better: no way leads up to it there.`]),
-    ...(hand ? [] : [`Wound ${wish.hand === 'cw' ? 'clockwise' : 'counter-clockwise'} it would tighten as the branch is bent: no way leads up to it so.`]),
-  ];
-}
-
 /** A piece goes on two branches of a limb; what a file has on more of them is so many pieces. */
 const byTwos = (needs: readonly Need[]): Fixed['needs'][] =>
   needs.flatMap((need, i): Fixed['needs'][] => (i % 2 ? [] : needs[i + 1] ? [[need, needs[i + 1]!]] : [[need]]));
-
-/** A coil that is stopped before it has gone round once holds nothing. */
-const tooShort = ({ blocked, places }: FittedCoil): boolean => blocked !== null && Math.abs(places[places.length - 1]!.turn - places[0]!.turn) < 2 * Math.PI;
-
-/** A coil as a way round its branch, sample by sample. */
-function wayOfCoil(coil: CoilOn, half: number): Way {
-  const before = waysOfCoils.get(coil);
-  if (before?.half === half) return before;
-  const { places } = coil;
-  const rising = places[places.length - 1]!.turn >= places[0]!.turn ? places : [...places].reverse();
-  const first = Math.ceil((rising[0]!.turn * TURN) / (2 * Math.PI));
-  const last = Math.floor((rising[rising.length - 1]!.turn * TURN) / (2 * Math.PI));
-  const along: number[] = [];
-  let i = 0;
-  for (let k = first; k <= last; k++) {
-    const turn = turnOf(k);
-    while (i < rising.length - 2 && rising[i + 1]!.turn < turn) i++;
-    const [a, b] = [rising[i]!, rising[i + 1]!];
-    along.push(a.s + ((b.s - a.s) * (turn - a.turn)) / (b.turn - a.turn));
-  }
-  const way = { first, along, half };
-  waysOfCoils.set(coil, way);
-  return way;
-}
-
-const waysOfCoils = new WeakMap<CoilOn, Way>();
 
 /** Pieces of wire for the branches that must move, as they go on; what the plan fixes is kept. With the memory of the plan before, only the limbs that a change concerns are worked out anew. docs: Runs. */
 export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: PastOf = () => USUAL_PAST, memory = new PlanMemory()): WiringPlan {
