@@ -3,6 +3,7 @@ import {
   dayOf,
   gapMap,
   isRefused,
+  largeTree,
   outcomeOf,
   placeTree,
   planTree,
@@ -65,6 +66,37 @@ test('pads one above the other lie apart; slopes follow the habit, the tree’s 
   expect(slope({ habit: 'level' })).toBeGreaterThan(slope({ habit: 'down' }) + 8);
   expect(slope({ habit: 'up', curve: [{ height: 0.3, slope: -40 }, { height: 0.7, slope: 20 }] })).toBeCloseTo(-8, 0); // prettier-ignore
   expect(slope({ curve: [{ height: 0.8, slope: -33 }] })).toBeCloseTo(-33, 0);
+});
+
+test('what is posed as it was proposed moves nothing else; what its artist turns moves those alone that it meets, or that had gone out of its way', () => {
+  const big = largeTree(150, 5);
+  const placesOf = (t: Tree) => {
+    const { poses, asGrown } = proposePoses(placeTree(t));
+    return new Map([...poses, ...asGrown].map((p) => [p.branch, JSON.stringify([p.bearing, p.elevation, 'bends' in p ? p.bends : []])]));
+  };
+  const before = placesOf(big);
+  const ownOf = new Map(big.branches.map((b) => [b.id, b.parent === 'trunk' ? b.id : null]));
+  const movedBy = (pose: Pose): string[] => {
+    const now = placesOf({ ...big, plan: { ...big.plan, poses: [pose] } });
+    return [...now].flatMap(([id, place]) => (ownOf.get(id) && id !== pose.branch && place !== before.get(id) ? [id] : []));
+  };
+  const mains = proposePoses(placeTree(big)).poses.filter((p) => ownOf.get(p.branch));
+  let moved = 0;
+  for (const { branch, bearing, elevation } of mains.filter((_, i) => i % 3 === 0)) {
+    expect({ branch, moved: movedBy({ branch, bearing, elevation, bends: [] }) }).toEqual({ branch, moved: [] });
+    moved += movedBy({ branch, bearing: (bearing + 20) % 360, elevation: elevation - 15, bends: [] }).length;
+  }
+  expect(mains.length).toBeGreaterThan(20);
+  expect(moved / (mains.length / 3) / mains.length).toBeLessThan(0.1);
+  const two = (poses: Pose[]) =>
+    seen([branch('below', { at: 200, bearing: 90, elevation: 30 }), branch('above', { at: 230, bearing: 95, elevation: 30 })], { poses });
+  const below = posed(two([])).get('below')!;
+  const above = (turned: number) =>
+    posed(two([{ branch: 'below', bearing: below.bearing + turned, elevation: below.elevation, bends: [] }]))
+      .get('above')!
+      .because.join(' ');
+  expect(above(4)).toMatch(/Raised/);
+  expect(above(60)).not.toMatch(/Raised/);
 });
 
 test('side shoots are fanned flat to both sides without crossing; what hangs far under its branch is not bent up', () => {

@@ -5,7 +5,7 @@ import { archOf } from '../rod/index.js';
 import { describeBends, findBends, MOST_RISK, type Bending } from './bends.js';
 import { Bender } from './bent.js';
 import { carriedIn, sideFirst } from './propose.js';
-import { slopeOfLine } from './targets.js';
+import { slopeOfLine } from './slope.js';
 import { bendRatioOf } from './wood-state.js';
 import { standingOf } from './world.js';
 

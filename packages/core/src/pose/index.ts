@@ -6,6 +6,7 @@ export * from './compaction.js';
 export * from './propose.js';
 export * from './ride-along.js';
 export * from './say-turn.js';
+export * from './slope.js';
 export * from './targets.js';
 export * from './trunk.js';
 export * from './wood-state.js';

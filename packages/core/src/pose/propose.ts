@@ -16,7 +16,8 @@ import {
 } from '../tree/index.js';
 import { Bender, bentLine, turnedBy, type Bent } from './bent.js';
 import { describeBends, findBends, leadsTo, type Bending, type Manner } from './bends.js';
-import { fanTargets, mainTargets, nearestToGaps, sayPlanned, slopeOfLine, turnBetween, type Slope, type Target } from './targets.js';
+import { slopeOfLine, turnBetween, type Slope, type Target } from './slope.js';
+import { fanTargets, mainTargets, nearestToGaps, sayPlanned } from './targets.js';
 import { trunkBends } from './trunk.js';
 import { bendRatioOf, worseWood } from './wood-state.js';
 import { isMain, standingOf } from './world.js';

@@ -1,24 +1,9 @@
-import { clamp, sayDeg, toDeg, turnDeg, wrapDeg } from '../units/index.js';
-import { add, angleBetween, bearingAndElevation, direction, dot, lengthOf, norm, scale, screenAxes, sub, type Limb, type Vec } from '../space/index.js';
-import { greenWithChildren, namesOf, slopeProfile, stemsOf, type Gap, type PlacedBranch, type PoseSource } from '../tree/index.js';
+import { clamp, sayDeg, turnDeg, wrapDeg } from '../units/index.js';
+import { add, bearingAndElevation, dot, lengthOf, norm, scale, screenAxes, sub, type Limb, type Vec } from '../space/index.js';
+import { greenWithChildren, namesOf, slopeProfile, stemsOf, type Gap, type PlacedBranch } from '../tree/index.js';
+import { layInLayers } from './layers.js';
+import { slopeOfLine, turnBetween, type Main, type Slope, type Target } from './slope.js';
 import { isMain, type Standing } from './world.js';
-
-export interface Slope {
-  bearing: number;
-  elevation: number;
-}
-
-/** Where a branch shall go, and why. */
-export interface Target extends Slope {
-  from: PoseSource;
-  because: string[];
-}
-
-/** From shoulder to tip. */
-export const slopeOfLine = ({ points }: Limb): Slope => bearingAndElevation(sub(points[points.length - 1]!, points[0]!));
-
-export const turnBetween = (a: Slope, b: Slope): number =>
-  toDeg(angleBetween(direction({ bearingDeg: a.bearing, elevationDeg: a.elevation }), direction({ bearingDeg: b.bearing, elevationDeg: b.elevation })));
 
 /** Degrees beside the viewer's line where the first branch goes: to one side and a little forward. */
 const FIRST = { low: 0.12, high: 0.5, from: 58, to: 80, mostTurn: 40 };
@@ -26,21 +11,8 @@ const FIRST = { low: 0.12, high: 0.5, from: 58, to: 80, mostTurn: 40 };
 const BACK = { is: 145, nearly: 95, to: 155, low: 0.15, high: 0.85, mostTurn: 55 };
 /** Below two thirds of the height nothing points so straight at the viewer. */
 const EYE = { within: 20, to: 38, below: 2 / 3 };
-/** To a gap a branch turns at most so far, and leaves its slope at most so far. */
-const GAP = { mostTurn: 45, offSlope: 18 };
-/** Pads one above the other, within so many degrees, are so much of the height apart; for that a branch leaves its slope at most so far. */
-const LAYER = { within: 32, apart: 0.12, most: 14 };
-/** A pad lies so far out along its branch. */
-const PAD_AT = 0.7;
-
-interface Main {
-  id: string;
-  b: PlacedBranch;
-  line: Limb;
-  /** Share of the height where it leaves. */
-  share: number;
-  target: Target;
-}
+/** To a gap a branch turns at most so far, and leaves its slope at most so far; one that its artist posed lies in it when it misses it by less. */
+const GAP = { mostTurn: 45, offSlope: 18, near: 10 };
 
 export const sayPlanned = ({ elevation }: Slope): string => `The plan has it at ${sayDeg(elevation)}.`;
 
@@ -83,62 +55,35 @@ function leadByFront(mains: readonly Main[], front: number, green: ReadonlyMap<s
   }
 }
 
-/** Holes that the cuts opened are closed by whichever branch reaches them with the least turn. */
+/** Holes that the cuts opened are closed by whichever branch reaches them with the least turn, or by one that its artist has led into them. */
 function closeGaps(mains: readonly Main[], gaps: readonly Gap[], standing: Standing): Set<Gap> {
   const { front, out } = standing;
   const closed = new Set<Gap>();
-  const taken = new Set(mains.filter((m) => m.target.from !== 'habit' && m.target.from !== 'curve').map((m) => m.id));
+  const byId = new Map(mains.map((m) => [m.id, m]));
+  // What leads on by the front is not led into a gap.
+  const taken = new Set(mains.filter((m) => !['habit', 'curve', 'plan'].includes(m.target.from)).map((m) => m.id));
   for (const gap of gaps.filter((g) => g.opened)) {
-    for (const fill of gap.fills.filter((f) => f.reaches && f.turnDeg <= GAP.mostTurn && !taken.has(f.branch))) {
-      const m = mains.find((x) => x.id === fill.branch);
-      if (!m) continue;
+    const ways = gap.fills.flatMap((fill) => {
+      const m = byId.get(fill.branch);
+      if (!m || !fill.reaches || fill.turnDeg > GAP.mostTurn || taken.has(m.id)) return [];
       const way = bearingAndElevation(sub(out(gap.center), m.line.points[0]!));
       // Seen from the front a hole has no depth: the branch keeps its own and is led up, down or across.
-      const slope = clamp(way.elevation, m.target.elevation - GAP.offSlope, m.target.elevation + GAP.offSlope);
-      const bearing = gap.seen === 'above' ? way.bearing : m.target.bearing;
-      if (front && m.share < EYE.below && Math.abs(turnDeg(front.bearing, bearing)) < EYE.to) continue;
-      if (turnBetween(m.target, { bearing, elevation: slope }) < 4) continue;
-      m.target = {
-        bearing,
-        elevation: slope,
-        from: 'gap',
-        because: [`It closes the gap seen from ${gap.seen === 'front' ? 'the front' : 'above'}: ${fill.because}.`],
-      };
-      taken.add(m.id);
-      closed.add(gap);
-      break;
-    }
+      const elevation = clamp(way.elevation, m.target.elevation - GAP.offSlope, m.target.elevation + GAP.offSlope);
+      return [{ m, to: { bearing: gap.seen === 'above' ? way.bearing : m.target.bearing, elevation }, because: fill.because }];
+    });
+    const posed = ways.find(({ m, to }) => m.target.from === 'plan' && turnBetween(m.target, to) < GAP.near);
+    const led = ways.find(({ m, to }) => {
+      const intoEye = front && m.share < EYE.below && Math.abs(turnDeg(front.bearing, to.bearing)) < EYE.to;
+      return m.target.from !== 'plan' && !intoEye && turnBetween(m.target, to) >= 4;
+    });
+    if (led && !posed)
+      led.m.target = { ...led.to, from: 'gap', because: [`It closes the gap seen from ${gap.seen === 'front' ? 'the front' : 'above'}: ${led.because}.`] };
+    const by = posed ?? led;
+    if (!by) continue;
+    taken.add(by.m.id);
+    closed.add(gap);
   }
   return closed;
-}
-
-const padHeight = (m: Main): number => m.line.points[0]![2] + PAD_AT * lengthOf(m.line) * Math.sin((m.target.elevation * Math.PI) / 180);
-
-/** From below: where a pad would lie close above another one, it is raised, else led to the freer side. */
-function layOut(mains: readonly Main[], height: number, names: (id: string) => string): void {
-  mains.forEach((upper, i) => {
-    // What the artist has posed is not moved for another one's sake.
-    if (upper.target.from === 'plan') return;
-    for (const lower of mains.slice(0, i)) {
-      if (Math.abs(turnDeg(lower.target.bearing, upper.target.bearing)) > LAYER.within) continue;
-      const short = LAYER.apart * height - (padHeight(upper) - padHeight(lower));
-      if (short <= 0 || upper.b.branch.green <= 0 || lower.b.branch.green <= 0) continue;
-      const before = upper.target.elevation;
-      const arm = PAD_AT * lengthOf(upper.line);
-      const wanted = toDeg(Math.asin(clamp(Math.sin((before * Math.PI) / 180) + short / arm, -0.95, 0.95)));
-      const raised = Math.min(wanted, before + LAYER.most);
-      upper.target.elevation = raised;
-      if (raised - before > 2) {
-        upper.target.because.push(`Raised ${(raised - before).toFixed(0)}°, so that light reaches ${names(lower.id)} below it.`);
-        if (upper.target.from === 'habit' || upper.target.from === 'curve') upper.target.from = 'layer';
-      }
-      if (raised >= wanted - 0.5) continue;
-      const turn = turnDeg(lower.target.bearing, upper.target.bearing);
-      const by = Math.min(25, LAYER.within + 3 - Math.abs(turn));
-      upper.target.bearing = wrapDeg(upper.target.bearing + (turn < 0 ? -by : by));
-      upper.target.because.push(`Led ${by.toFixed(0)}° aside from above ${names(lower.id)}.`);
-    }
-  });
 }
 
 export interface Targets {
@@ -147,29 +92,40 @@ export interface Targets {
   left: Gap[];
 }
 
-/** Where the living main branches shall go, those of `fixed` as they are given. docs: Where to. */
+/** Where the living main branches shall go, those of `fixed` as they are given; of the others only those move for them that they come in the way of. docs: Where to. */
 export function mainTargets(standing: Standing, lineNow: (id: string) => Limb, fixed: ReadonlyMap<string, Slope>, gaps: readonly Gap[]): Targets {
   const { placed, front } = standing;
   const profile = slopeProfile(placed.tree);
   const stems = stemsOf(placed.tree);
-  const mains = placed.branches
-    .filter((b) => isMain(b, stems) && b.branch.state !== 'dead')
-    .map((b): Main => {
-      const line = lineNow(b.branch.id);
-      const share = line.points[0]![2] / standing.height;
-      const own = fixed.get(b.branch.id);
-      const { bearing } = own ?? slopeOfLine(line);
-      const target: Target = own
-        ? { bearing, elevation: own.elevation, from: 'plan', because: [sayPlanned(own)] }
-        : { bearing, elevation: profile.at(share), from: profile.kind === 'drawn' ? 'curve' : 'habit', because: [profile.because(share)] };
-      return { id: b.branch.id, b, line, share, target };
-    })
-    .sort((a, b) => a.line.points[0]![2] - b.line.points[0]![2] || (a.id < b.id ? -1 : 1));
-  const open = mains.filter((m) => m.target.from !== 'plan');
-  if (front) leadByFront(mains, front.bearing, greenWithChildren(placed.tree));
-  const closed = closeGaps(open, gaps, standing);
+  const green = greenWithChildren(placed.tree);
   const names = namesOf(placed.tree);
-  layOut(mains, standing.height, names);
+  const lines = placed.branches
+    .filter((b) => isMain(b, stems) && b.branch.state !== 'dead')
+    .map((b) => ({ id: b.branch.id, b, line: lineNow(b.branch.id) }))
+    .sort((a, b) => a.line.points[0]![2] - b.line.points[0]![2] || (a.id < b.id ? -1 : 1));
+
+  /** As the tree's form, its front and its gaps have them. */
+  function aimed(given: ReadonlyMap<string, Slope>): { mains: Main[]; closed: Set<Gap> } {
+    const mains = lines.map((of): Main => {
+      const share = of.line.points[0]![2] / standing.height;
+      const own = given.get(of.id);
+      const target: Target = own
+        ? { bearing: own.bearing, elevation: own.elevation, from: 'plan', because: [sayPlanned(own)] }
+        : {
+            bearing: slopeOfLine(of.line).bearing,
+            elevation: profile.at(share),
+            from: profile.kind === 'drawn' ? 'curve' : 'habit',
+            because: [profile.because(share)],
+          };
+      return { ...of, share, target };
+    });
+    if (front) leadByFront(mains, front.bearing, green);
+    return { mains, closed: closeGaps(mains, gaps, standing) };
+  }
+
+  const posed = lines.some(({ id }) => fixed.has(id));
+  const { mains, closed } = aimed(fixed);
+  layInLayers(mains, standing.height, names, posed ? layInLayers(aimed(new Map()).mains, standing.height, names) : null);
   return { of: new Map(mains.map((m) => [m.id, m.target])), left: gaps.filter((g) => g.opened && !closed.has(g)) };
 }
 

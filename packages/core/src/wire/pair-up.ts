@@ -1,6 +1,6 @@
 import { alike, candidates, joinedBy, pairOf, type Candidate } from './join-ways.js';
 import { keptWay } from './kept-way.js';
-import type { LaidPiece, LimbWork, Need, OnLimb, Placed } from './limb-work.js';
+import type { Joined, LaidPiece, LimbWork, Need, OnLimb, Placed } from './limb-work.js';
 import { bestPairs, type Edge } from './matching.js';
 
 /** Pairs of greatest worth whose ways all find room: where some do not, those worth less are given up and all is matched again. docs: Pairs. */
@@ -15,11 +15,17 @@ export function pairUp(work: LimbWork, needs: readonly Need[], before: Placed): 
   }
   const index = new Map(needs.map((n, i) => [n.branch, i]));
   const forbidden = new Set<string>();
+  // What has no way even alone is no choice.
+  const alone = new Map<string, boolean>();
+  const hasWay = (c: Candidate): boolean => {
+    if (!alone.has(c.key)) alone.set(c.key, wayFor(work, c, before) !== null);
+    return alone.get(c.key)!;
+  };
   let best = -1;
   for (;;) {
     const byPair = new Map<string, Candidate>();
     for (const ways of open) {
-      const c = ways.find((way) => !forbidden.has(way.key) && !work.stuck.has(way.ends[0].touch) && !work.stuck.has(way.ends[1].touch));
+      const c = ways.find((way) => !forbidden.has(way.key) && !work.stuck.has(way.ends[0].touch) && !work.stuck.has(way.ends[1].touch) && hasWay(way));
       if (c) byPair.set(c.pair, c);
     }
     const edges = [...byPair.values()].map((c): Edge => [index.get(c.a.branch)!, index.get(c.b.branch)!, c.worth]);
@@ -51,11 +57,13 @@ interface Trial {
   next: Map<string, Trial>;
 }
 
+const wayFor = (work: LimbWork, c: Candidate, { ways }: Placed): Joined | null => keptWay(work, c.course, ways, (way) => joinedBy(work, c, way));
+
 function laidAfter(work: LimbWork, c: Candidate, before: Trial): Trial {
   const known = before.next.get(c.key);
   if (known) return known;
   const placed = before.placed.copy();
-  const piece = keptWay(work, c.course, placed.ways, (way) => joinedBy(work, c, way));
+  const piece = wayFor(work, c, placed);
   const laid = piece && placed.add(work, piece);
   const trial: Trial = { placed, piece: piece && laid ? { ...piece, laid } : null, before, next: new Map() };
   before.next.set(c.key, trial);
