@@ -58,9 +58,18 @@ test('the first branch comes a little forward; one goes behind where nothing doe
 
 test('pads one above the other lie apart; slopes follow the habit, the tree’s own, or the curve that is drawn', () => {
   const two = (gap: number) => seen([branch('below', { at: 200, bearing: 90, elevation: 30 }), branch('above', { at: 200 + gap, bearing: 95, elevation: 30 })]);
-  const [close, far] = [posed(two(30)).get('above')!, posed(two(150)).get('above')!];
-  expect(close.because.join(' ')).toMatch(/Raised \d+°, so that light reaches first left below it/);
-  expect(far.because.join(' ')).not.toMatch(/Raised/);
+  const said = (gap: number): string => posed(two(gap)).get('above')!.because.join(' ');
+  expect(said(50)).toMatch(/Raised \d+°, so that light reaches first left below it/);
+  expect(said(50)).not.toMatch(/aside/);
+  expect(said(20)).toMatch(/Led \d+° aside from above first left/);
+  expect(said(150)).not.toMatch(/Raised|Led/);
+  // However many there are, none leaves its slope and its bearing by more than that; what lies too close then is said.
+  const many = proposePoses(placeTree(largeTree(300, 3))).poses.map((p) => p.because.join(' '));
+  const told = (of: RegExp): number[] => many.flatMap((text) => [...text.matchAll(of)].map((found) => Number(found[1])));
+  expect(Math.max(...told(/Raised (\d+)°/g))).toBeLessThanOrEqual(14);
+  expect(Math.max(...told(/Led (\d+)° aside/g))).toBeLessThanOrEqual(25);
+  expect(many.filter((text) => (text.match(/Raised|aside/g) ?? []).length > 2)).toEqual([]);
+  expect(many.join(' ')).toMatch(/It still lies close above .+: there may be one branch too many\./);
   const slope = (posing: Tree['plan']['posing']): number => posed(seen([branch('a', { at: 300, elevation: 60 })], { posing: posing! })).get('a')!.elevation;
   expect(slope({ habit: 'up' })).toBeGreaterThan(slope({ habit: 'level' }) + 10);
   expect(slope({ habit: 'level' })).toBeGreaterThan(slope({ habit: 'down' }) + 8);
@@ -89,7 +98,7 @@ test('what is posed as it was proposed moves nothing else; what its artist turns
   expect(mains.length).toBeGreaterThan(20);
   expect(moved / (mains.length / 3) / mains.length).toBeLessThan(0.1);
   const two = (poses: Pose[]) =>
-    seen([branch('below', { at: 200, bearing: 90, elevation: 30 }), branch('above', { at: 230, bearing: 95, elevation: 30 })], { poses });
+    seen([branch('below', { at: 200, bearing: 90, elevation: 30 }), branch('above', { at: 250, bearing: 95, elevation: 30 })], { poses });
   const below = posed(two([])).get('below')!;
   const above = (turned: number) =>
     posed(two([{ branch: 'below', bearing: below.bearing + turned, elevation: below.elevation, bends: [] }]))

@@ -1,60 +1,87 @@
-import { clamp, toDeg, turnDeg, wrapDeg } from '../units/index.js';
+import { clamp, toDeg, toRad, turnDeg, wrapDeg } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
-import { turnBetween, type Main, type Slope } from './slope.js';
+import { turnBetween, type Main, type Slope, type Target } from './slope.js';
 
-/** Pads one above the other, within so many degrees, are so much of the height apart; for that a branch leaves its slope at most so far. */
-const LAYER = { within: 32, apart: 0.12, most: 14 };
+/** Pads one above the other, within so many degrees, are so much of the height apart; for that a branch is raised at most so far, and led aside at most so far, in such steps. */
+const LAYER = { within: 32, apart: 0.12, raised: 14, aside: 25, step: 5 };
 /** A pad lies so far out along its branch. */
 const PAD_AT = 0.7;
-/** What its artist turns by no more stands where it was proposed, degrees; nothing goes out of the way of what comes over it by fewer degrees or so little of the height more than before. */
+/** So much of the height too close is said. */
+const CLOSE = 0.03;
+/** What its artist turns by no more stands where it was proposed, degrees; nothing goes out of the way of what comes under it by fewer degrees, or by so little of the height more than before. */
 const AS_BEFORE = { turned: 10, beside: 8, nearer: 0.03 };
 
-/** Main branches as they were laid before their artist moved one: where each was to go, where it came to lie, and above which others it went out of the way. */
-export type Layers = ReadonlyMap<string, { aimed: Slope; main: Main; above: ReadonlySet<string> }>;
+interface Lying {
+  aimed: Slope;
+  main: Main;
+  /** Above which others it went out of the way. */
+  above: ReadonlySet<string>;
+}
 
-const padHeight = (m: Main): number => m.line.points[0]![2] + PAD_AT * lengthOf(m.line) * Math.sin((m.target.elevation * Math.PI) / 180);
+/** Main branches with where each was to go, and where it came to lie. */
+export type Layers = ReadonlyMap<string, Lying>;
 
-/** By how much (mm) a pad lies too close above one within so many degrees; not above 0: it does not. */
-function tooClose(upper: Main, lower: Main, height: number, within: number): number {
+const armOf = (m: Main): number => PAD_AT * lengthOf(m.line);
+const padHeight = (m: Main, { elevation }: Slope): number => m.line.points[0]![2] + armOf(m) * Math.sin(toRad(elevation));
+
+/** By how much (mm) a pad would lie too close above another one that is within so many degrees; not above 0: it would not. */
+function tooClose(upper: Main, at: Slope, lower: Main, height: number, within = LAYER.within): number {
   if (upper.b.branch.green <= 0 || lower.b.branch.green <= 0) return 0;
-  if (Math.abs(turnDeg(lower.target.bearing, upper.target.bearing)) > within) return 0;
-  return LAYER.apart * height - (padHeight(upper) - padHeight(lower));
+  if (Math.abs(turnDeg(lower.target.bearing, at.bearing)) > within) return 0;
+  return LAYER.apart * height - (padHeight(upper, at) - padHeight(lower, lower.target));
 }
 
-/** Raises a pad that would lie close above another one, else leads it to the freer side; above which ones. */
-function clearOf(upper: Main, lowers: readonly Main[], height: number, names: (id: string) => string): Set<string> {
-  const above = new Set<string>();
+/** Of lower ones the one that a pad would lie the most too close above. */
+function closest(upper: Main, at: Slope, lowers: readonly Main[], height: number): { lower: Main | null; by: number } {
+  let most: { lower: Main | null; by: number } = { lower: null, by: 0 };
   for (const lower of lowers) {
-    const short = tooClose(upper, lower, height, LAYER.within);
-    if (short <= 0) continue;
-    above.add(lower.id);
-    const before = upper.target.elevation;
-    const arm = PAD_AT * lengthOf(upper.line);
-    const wanted = toDeg(Math.asin(clamp(Math.sin((before * Math.PI) / 180) + short / arm, -0.95, 0.95)));
-    const raised = Math.min(wanted, before + LAYER.most);
-    upper.target.elevation = raised;
-    if (raised - before > 2) {
-      upper.target.because.push(`Raised ${(raised - before).toFixed(0)}°, so that light reaches ${names(lower.id)} below it.`);
-      if (upper.target.from === 'habit' || upper.target.from === 'curve') upper.target.from = 'layer';
-    }
-    if (raised >= wanted - 0.5) continue;
-    const turn = turnDeg(lower.target.bearing, upper.target.bearing);
-    const by = Math.min(25, LAYER.within + 3 - Math.abs(turn));
-    upper.target.bearing = wrapDeg(upper.target.bearing + (turn < 0 ? -by : by));
-    upper.target.because.push(`Led ${by.toFixed(0)}° aside from above ${names(lower.id)}.`);
+    const by = tooClose(upper, at, lower, height);
+    if (by > most.by) most = { lower, by };
   }
-  return above;
+  return most;
 }
 
-/** Lays pads above one another, from below, and tells how they lie; with how they lay before their artist moved one, only those that he came in the way of, or was in the way of, are laid anew. */
+/** How far a pad has to be raised at a bearing to be clear of what lies beneath, as far as it may be. */
+function raisedAt(upper: Main, at: Slope, lowers: readonly Main[], height: number): Slope {
+  const { by } = closest(upper, at, lowers, height);
+  if (by <= 0) return at;
+  const wanted = toDeg(Math.asin(clamp(Math.sin(toRad(at.elevation)) + by / armOf(upper), -0.95, 0.95)));
+  return { bearing: at.bearing, elevation: Math.max(at.elevation, Math.min(wanted, at.elevation + LAYER.raised)) };
+}
+
+/** Raises a pad that would lie close above others; where that is not enough, leads it aside to where it lies the clearest. */
+function clearOf(upper: Main, lowers: readonly Main[], height: number, names: (id: string) => string): Target {
+  const aimed = upper.target;
+  const first = closest(upper, aimed, lowers, height);
+  if (!first.lower) return aimed;
+  const away = turnDeg(first.lower.target.bearing, aimed.bearing) < 0 ? -1 : 1;
+  let best = { off: 0, at: raisedAt(upper, aimed, lowers, height) };
+  let left = closest(upper, best.at, lowers, height);
+  const beneath = left.lower;
+  for (let off = LAYER.step; off <= LAYER.aside && left.by > 0; off += LAYER.step)
+    for (const side of [away, -away]) {
+      const at = raisedAt(upper, { bearing: wrapDeg(aimed.bearing + side * off), elevation: aimed.elevation }, lowers, height);
+      const close = closest(upper, at, lowers, height);
+      if (close.by < left.by - 1e-6) [best, left] = [{ off, at }, close];
+    }
+  const raised = best.at.elevation - aimed.elevation;
+  const because = [...aimed.because];
+  if (raised > 2) because.push(`Raised ${raised.toFixed(0)}°, so that light reaches ${names(first.lower.id)} below it.`);
+  if (best.off) because.push(`Led ${best.off}° aside from above ${names(beneath!.id)}.`);
+  if (left.lower && left.by > CLOSE * height) because.push(`It still lies close above ${names(left.lower.id)}: there may be one branch too many.`);
+  const isByForm = aimed.from === 'habit' || aimed.from === 'curve';
+  return { ...best.at, from: raised > 2 && isByForm ? 'layer' : aimed.from, because };
+}
+
+/** Lays pads above one another, from below; with how they lay before their artist moved one, only those are laid anew that had gone out of its way, or that it comes under. docs: Where to. */
 export function layInLayers(mains: readonly Main[], height: number, names: (id: string) => string, before: Layers | null = null): Layers {
-  const laid = new Map<string, { aimed: Slope; main: Main; above: ReadonlySet<string> }>();
+  const laid = new Map<string, Lying>();
   const wasOf = (m: Main): Main => before!.get(m.id)!.main;
-  const crowded = (upper: Main, lowers: readonly Main[]): number =>
-    lowers.reduce((most, lower) => Math.max(most, tooClose(upper, lower, height, LAYER.within - AS_BEFORE.beside)), 0);
   const turned = new Set(
     before ? mains.filter((m) => m.target.from === 'plan' && turnBetween(m.target, wasOf(m).target) > AS_BEFORE.turned).map((m) => m.id) : [],
   );
+  const crowded = (upper: Main, lowers: readonly Main[]): number =>
+    Math.max(0, ...lowers.map((lower) => tooClose(upper, upper.target, lower, height, LAYER.within - AS_BEFORE.beside)));
 
   const liesAsBefore = (upper: Main, lowers: readonly Main[]): boolean => {
     const { aimed, main, above } = before!.get(upper.id)!;
@@ -63,16 +90,11 @@ export function layInLayers(mains: readonly Main[], height: number, names: (id: 
   };
 
   mains.forEach((upper, i) => {
-    const aimed = { bearing: upper.target.bearing, elevation: upper.target.elevation };
+    const aimed = upper.target;
     const lowers = mains.slice(0, i);
-    let above: ReadonlySet<string> = new Set();
+    const above = new Set(lowers.filter((lower) => tooClose(upper, aimed, lower, height) > 0).map((m) => m.id));
     // What the artist has posed is not moved for another one's sake.
-    if (upper.target.from !== 'plan') {
-      if (before && liesAsBefore(upper, lowers)) {
-        upper.target = wasOf(upper).target;
-        above = before.get(upper.id)!.above;
-      } else above = clearOf(upper, lowers, height, names);
-    }
+    if (aimed.from !== 'plan') upper.target = before && liesAsBefore(upper, lowers) ? wasOf(upper).target : clearOf(upper, lowers, height, names);
     laid.set(upper.id, { aimed, main: upper, above });
   });
   return laid;

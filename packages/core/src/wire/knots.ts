@@ -31,8 +31,22 @@ export function keepOut({ thick, high }: Spot, half: number): number {
   return square > 0 ? Math.sqrt(square) : 0;
 }
 
-/** Where another limb, `wound` mm thicker on every side by its wire, is in the way of wires of up to half a `width` on this one. docs: Between the shoots. */
-export function knotsOf(branch: string, bark: FlatBark, other: Limb, wound: number, half: number): Knot[] {
+const between = new WeakMap<FlatBark, WeakMap<FlatBark, { wound: number; half: number; knots: Knot[] }[]>>();
+
+/** Where another limb, `wound` mm thicker on every side by its wire, is in the way of wires of up to half a `width` on this one; found once for each two. docs: Between the shoots. */
+export function knotsOf(branch: string, bark: FlatBark, other: FlatBark, wound: number, half: number): Knot[] {
+  const ofBark = between.get(bark) ?? new WeakMap<FlatBark, { wound: number; half: number; knots: Knot[] }[]>();
+  between.set(bark, ofBark);
+  const known = ofBark.get(other) ?? [];
+  ofBark.set(other, known);
+  const before = known.find((k) => k.wound === wound && k.half === half);
+  if (before) return before.knots;
+  const knots = findKnots(branch, bark, other.line, wound, half);
+  known.push({ wound, half, knots });
+  return knots;
+}
+
+function findKnots(branch: string, bark: FlatBark, other: Limb, wound: number, half: number): Knot[] {
   const knots: Knot[] = [];
   let spots: Spot[] = [];
   const close = (): void => {

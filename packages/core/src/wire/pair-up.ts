@@ -6,26 +6,28 @@ import { bestPairs, type Edge } from './matching.js';
 /** Pairs of greatest worth whose ways all find room: where some do not, those worth less are given up and all is matched again. docs: Pairs. */
 export function pairUp(work: LimbWork, needs: readonly Need[], before: Placed): { joined: LaidPiece[]; placed: Placed; worth: OnLimb['worth'] } {
   const tried: Trial = { placed: before, piece: null, before: null, next: new Map() };
-  /** The ways of each two branches, the best first. */
-  const open: Candidate[][] = [];
+  /** The ways of each two branches, the best first; what falls out never comes back. */
+  const open: { ways: Candidate[]; first: number }[] = [];
   for (let i = 0; i < needs.length; i++) {
     for (let j = i + 1; j < needs.length; j++) {
-      if (alike(needs[i]!, needs[j]!)) open.push(candidates(work, needs[i]!, needs[j]!));
+      if (alike(needs[i]!, needs[j]!)) open.push({ ways: candidates(work, needs[i]!, needs[j]!), first: 0 });
     }
   }
   const index = new Map(needs.map((n, i) => [n.branch, i]));
-  const forbidden = new Set<string>();
+  const forbidden = new Set<Candidate>();
   // What has no way even alone is no choice.
-  const alone = new Map<string, boolean>();
-  const hasWay = (c: Candidate): boolean => {
-    if (!alone.has(c.key)) alone.set(c.key, wayFor(work, c, before) !== null);
-    return alone.get(c.key)!;
+  const hasWay = new Set<Candidate>();
+  const mayLie = (c: Candidate): boolean => {
+    if (forbidden.has(c) || work.stuck.has(c.ends[0].touch) || work.stuck.has(c.ends[1].touch)) return false;
+    if (!hasWay.has(c) && wayFor(work, c, before)) hasWay.add(c);
+    return hasWay.has(c);
   };
   let best = -1;
   for (;;) {
     const byPair = new Map<string, Candidate>();
-    for (const ways of open) {
-      const c = ways.find((way) => !forbidden.has(way.key) && !work.stuck.has(way.ends[0].touch) && !work.stuck.has(way.ends[1].touch) && hasWay(way));
+    for (const of of open) {
+      while (of.first < of.ways.length && !mayLie(of.ways[of.first]!)) of.first++;
+      const c = of.ways[of.first];
       if (c) byPair.set(c.pair, c);
     }
     const edges = [...byPair.values()].map((c): Edge => [index.get(c.a.branch)!, index.get(c.b.branch)!, c.worth]);
@@ -37,7 +39,7 @@ export function pairUp(work: LimbWork, needs: readonly Need[], before: Placed): 
     for (const c of chosen) {
       at = laidAfter(work, c, at);
       if (!at.piece) {
-        forbidden.add(c.key);
+        forbidden.add(c);
         given++;
         at = at.before!;
       }

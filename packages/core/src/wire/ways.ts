@@ -151,13 +151,21 @@ function stretchOf(bark: FlatBark, s: number, k: number): number {
   return found;
 }
 
-/** Room that two ways need along the limb to lie side by side, where the other one lies as steep as it does there. */
-function spacing(bark: FlatBark, other: Way, i: number, half: number): number {
-  const here = other.along[clampIndex(other, i)]!;
-  const rise = (other.along[clampIndex(other, i + 1)]! - other.along[clampIndex(other, i - 1)]!) / (clampIndex(other, i + 1) - clampIndex(other, i - 1) || 1);
-  const stretch = stretchOf(bark, here, other.first + clampIndex(other, i));
-  const slope = (rise * stretch) / (((bark.radius(here) + half) * 2 * Math.PI) / TURN);
-  return ((other.half + half + MARGIN) * Math.sqrt(1 + slope * slope)) / stretch;
+const spacings = new WeakMap<Way, { bark: FlatBark; half: number; found: Float64Array }>();
+
+/** Room that a way of some half width needs along the limb beside another one, at each sample of that: by how steep it lies there. */
+function spacingsOf(bark: FlatBark, other: Way, half: number): Float64Array {
+  const before = spacings.get(other);
+  if (before?.bark === bark && before.half === half) return before.found;
+  const found = Float64Array.from(other.along, (here, i) => {
+    const [low, high] = [clampIndex(other, i - 1), clampIndex(other, i + 1)];
+    const rise = (other.along[high]! - other.along[low]!) / (high - low || 1);
+    const stretch = stretchOf(bark, here, other.first + i);
+    const slope = (rise * stretch) / (((bark.radius(here) + half) * 2 * Math.PI) / TURN);
+    return ((other.half + half + MARGIN) * Math.sqrt(1 + slope * slope)) / stretch;
+  });
+  spacings.set(other, { bark, half, found });
+  return found;
 }
 
 /** Of other ways those that a course may come near. */
@@ -174,6 +182,7 @@ function besideWays(room: Room, course: Course, bark: FlatBark, others: readonly
   const last = course.first + course.base.length - 1;
   for (const other of waysNear(course, others)) {
     const otherLast = other.first + other.along.length - 1;
+    const spacing = spacingsOf(bark, other, course.half);
     for (let copy = Math.floor((course.first - otherLast - BEYOND) / TURN); copy <= Math.ceil((last - other.first + BEYOND) / TURN); copy++) {
       const from = Math.max(course.first, other.first + copy * TURN - BEYOND);
       const to = Math.min(last, otherLast + copy * TURN + BEYOND);
@@ -183,7 +192,7 @@ function besideWays(room: Room, course: Course, bark: FlatBark, others: readonly
       for (let k = from; k <= to; k++) balance += course.base[k - course.first]! - other.along[otherAt(k)]!;
       for (let k = from; k <= to; k++) {
         const i = otherAt(k);
-        const off = spacing(bark, other, i, course.half);
+        const off = spacing[i]!;
         keepOff(room, k - course.first, balance >= 0, other.along[i]! + (balance >= 0 ? off : -off));
       }
     }
@@ -237,7 +246,9 @@ export function lengthOfWay(way: Way, bark: FlatBark): number {
 
 /** Whether a way keeps clear of its own other rounds. */
 export function clearOfItself(way: Way, bark: FlatBark): boolean {
-  for (let i = 0; i + TURN < way.along.length; i++) if (Math.abs(way.along[i + TURN]! - way.along[i]!) < spacing(bark, way, i, way.half)) return false;
+  if (way.along.length <= TURN) return true;
+  const spacing = spacingsOf(bark, way, way.half);
+  for (let i = 0; i + TURN < way.along.length; i++) if (Math.abs(way.along[i + TURN]! - way.along[i]!) < spacing[i]!) return false;
   return true;
 }
 

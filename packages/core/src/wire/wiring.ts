@@ -229,8 +229,10 @@ class Wiring {
     return made;
   }
 
-  private findKnots(limb: string, half: number, beside: number, { keep, near }: Among): Knot[] {
+  private findKnots(limb: string, widest: number, beside: number, { keep, near }: Among): Knot[] {
     const bark = this.bark(limb);
+    // For one wire as for one a little thicker: what is in its way stays the same.
+    const half = Math.ceil(widest / KNOT_STEP) * KNOT_STEP;
     const parent = this.placed.byId.get(limb)?.branch.parent;
     const found = near.flatMap((id) => {
       if (id === limb) return [];
@@ -239,12 +241,11 @@ class Wiring {
       const ownChild = this.placed.byId.get(id)?.branch.parent === limb;
       const wound = id === parent ? 0 : size * (ownChild ? beside : 1);
       if (!mayTouch(bark.line, other.line, wound + 2 * half + MARGIN)) return [];
-      return keep(`knots ${serialsOf([bark, other])} ${half} ${wound}`, () => {
-        const knots = knotsOf(id, bark, other.line, wound, half);
-        // Where it comes out of its own limb, the first turn has been looked at.
-        if (id !== parent) return knots;
-        return knots.map((k) => ({ ...k, spots: k.spots.filter((p) => p.s > bark.clearFrom + 2 * bark.radius(0)) })).filter((k) => k.spots.length > 0);
-      });
+      const knots = knotsOf(id, bark, other, wound, half);
+      if (id !== parent) return knots;
+      // Where it comes out of its own limb, the first turn has been looked at.
+      const beyond = (k: Knot): Knot => ({ ...k, spots: k.spots.filter((p) => p.s > bark.clearFrom + 2 * bark.radius(0)) });
+      return keep(`knots ${serialsOf([bark, ...knots])}`, () => knots.map(beyond).filter((k) => k.spots.length > 0));
     });
     return keep(`all knots ${serialsOf(found)}`, () => found);
   }
@@ -381,6 +382,9 @@ class Wiring {
 
 /** What a branch's wire is before anything is fixed; else as it is fixed. */
 const lyingOf = ({ need, ofItself }: Wanted): Need => ofItself ?? need;
+
+/** Wires are told apart by so much of their half width, mm, in looking for what is in their way. */
+const KNOT_STEP = 1;
 
 /** Stands for the coil of an end that is free. */
 const NO_COIL = {};
