@@ -35,16 +35,17 @@ function anchorBase(work: LimbWork, from: { k: number; s: number }, sense: 1 | -
 interface AnchorTry {
   key: string;
   sense: 1 | -1;
-  rise: number;
   touch: Touch;
-  rank: number;
+  course: Course;
 }
 
-/** The ways in which turns can lead up to a branch, the best first: as its bend asks, from its limb's foot, in wide turns. */
-function anchorTries(work: LimbWork, need: Need): AnchorTry[] {
+/** The ways in which so many turns can lead up to a branch, the best first: as its bend asks, from its limb's foot, in wide turns. */
+function anchorTries(work: LimbWork, need: Need, turns: number): AnchorTry[] {
   const { coil } = work;
   const shoulder = work.shoulders.get(need.branch)!;
-  const tries: AnchorTry[] = [];
+  const half = (need.size * need.strands) / 2;
+  const count = Math.round(turns * TURN) + 1;
+  const tries: (AnchorTry & { rank: number })[] = [];
   for (const sense of [1, -1] as const) {
     for (const rise of coil ? [sense * (coil.hand === 'cw' ? 1 : -1)] : ANCHOR_RISES.flatMap((r) => [-r, r])) {
       const away = wayAt(shoulder, rise, sense);
@@ -53,7 +54,13 @@ function anchorTries(work: LimbWork, need: Need): AnchorTry[] {
         if (!touch) continue;
         const asked = serves(touch, need.wish) ? 10 : 0;
         const rank = asked + 3 * wishesServed(touch, need) + touch.clear + (rise < 0 ? 0.3 : 0) + Math.abs(rise);
-        tries.push({ key: `${need.branch} ${sense} ${rise} ${hand}`, sense, rise, touch, rank });
+        const k = nearTo(sampleOf(touch.onLimb.turn), sampleOf(shoulder.foot.turn));
+        const base = anchorBase(work, { k, s: touch.onLimb.s }, sense, rise, count);
+        const course: Course =
+          sense > 0
+            ? { first: k, base, half, fixed: [true, false], at: [need.branch, null] }
+            : { first: k - count + 1, base: base.reverse(), half, fixed: [false, true], at: [null, need.branch] };
+        tries.push({ key: `${need.branch} ${sense} ${rise} ${hand} ${turns}`, sense, touch, course, rank });
       }
     }
   }
@@ -64,20 +71,12 @@ function anchorTries(work: LimbWork, need: Need): AnchorTry[] {
 export function anchor(work: LimbWork, need: Need, placed: Placed, turns: number, asAsked = false): LaidPiece | null {
   const { bark, coil } = work;
   const shoulder = work.shoulders.get(need.branch)!;
-  const half = (need.size * need.strands) / 2;
-  for (const { key, sense, rise, touch } of anchorTries(work, need)) {
+  const tries = work.keep(`turns ${turns} ${serialsOf([need, shoulder, ...(coil ? [coil.way] : [])])}`, () => anchorTries(work, need, turns));
+  for (const { key, sense, touch, course } of tries) {
     if ((asAsked && !serves(touch, need.wish)) || work.stuck.has(touch)) continue;
-    const course = work.keep(`turns ${key} ${turns} ${serialsOf([need, shoulder, ...(coil ? [coil.way] : [])])}`, (): Course => {
-      const count = Math.round(turns * TURN) + 1;
-      const k = nearTo(sampleOf(touch.onLimb.turn), sampleOf(shoulder.foot.turn));
-      const base = anchorBase(work, { k, s: touch.onLimb.s }, sense, rise, count);
-      return sense > 0
-        ? { first: k, base, half, fixed: [true, false], at: [need.branch, null] }
-        : { first: k - count + 1, base: base.reverse(), half, fixed: [false, true], at: [null, need.branch] };
-    });
     const end: End = { need, touch };
     const piece = keptWay(work, course, placed.ways, (way) => ({
-      key: `${key} ${turns}`,
+      key,
       kind: coil ? 'anchored' : 'single',
       ends: sense > 0 ? [end, null] : [null, end],
       way,

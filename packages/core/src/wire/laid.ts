@@ -1,6 +1,6 @@
 import { boxed, boxesApart, type Box, type Vec } from '../space/index.js';
 import type { FlatBark } from './flat-bark.js';
-import { oncePerPair } from './memory.js';
+import { oncePerPair } from './once.js';
 import type { WirePath } from './path.js';
 
 /** A wire as it lies: its centre line with half its width, mm, in stretches with a box round each, and the box round all. */

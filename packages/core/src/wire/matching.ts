@@ -47,15 +47,17 @@ class Search {
   private readonly to: Int32Array;
   private readonly worth: Int32Array;
   /** Dual value of each node and flower. */
-  private readonly dual: number[];
+  private readonly dual: Float64Array;
   /** Whom each is paired with; 0: nobody. */
-  private readonly mate: number[];
-  private readonly slack: number[];
+  private readonly mate: Int32Array;
+  private readonly slack: Int32Array;
   /** The outermost flower that each is in; itself where in none. */
-  private readonly top: number[];
-  private readonly parent: number[];
-  private readonly mark: number[];
-  private readonly seen: number[];
+  private readonly top: Int32Array;
+  private readonly parent: Int32Array;
+  private readonly mark: Int32Array;
+  private readonly seen: Int32Array;
+  /** The nodes that each node has an edge to. */
+  private readonly near: number[][];
   private readonly ring: number[][];
   /** Which part of a flower holds a node. */
   private readonly holder: Int32Array[];
@@ -67,7 +69,7 @@ class Search {
     this.last = count;
     // A flower has three parts at least, so that there are at most half as many as nodes.
     const size = count + (count >> 1) + 2;
-    const zeros = (): number[] => new Array<number>(size).fill(0);
+    const zeros = (): Int32Array => new Int32Array(size);
     this.size = size;
     [this.from, this.to, this.worth] = [new Int32Array(size * size), new Int32Array(size * size), new Int32Array(size * size)];
     for (let u = 0; u < size; u++) {
@@ -80,8 +82,10 @@ class Search {
       const both = [this.link(a + 1, b + 1), this.link(b + 1, a + 1)];
       for (const l of both) this.worth[l] = Math.max(this.worth[l]!, w);
     }
+    this.near = Array.from({ length: count + 1 }, () => []);
+    for (let u = 1; u <= count; u++) for (let v = 1; v <= count; v++) if (this.worth[this.link(u, v)]! > 0) this.near[u]!.push(v);
     const most = Math.max(0, ...edges.map(([, , w]) => w));
-    this.dual = zeros().map((_, i) => (i >= 1 && i <= count ? most : 0));
+    this.dual = new Float64Array(size).map((_, i) => (i >= 1 && i <= count ? most : 0));
     [this.mate, this.slack, this.parent, this.mark, this.seen] = [zeros(), zeros(), zeros(), zeros(), zeros()];
     this.top = zeros().map((_, i) => (i <= count ? i : 0));
     this.ring = Array.from({ length: size }, () => []);
@@ -274,9 +278,9 @@ class Search {
       while (this.queue.length) {
         const u = this.queue.shift()!;
         if (this.mark[this.top[u]!] === INNER) continue;
-        for (let v = 1; v <= this.n; v++) {
+        for (const v of this.near[u]!) {
           const link = this.link(u, v);
-          if (this.worth[link]! <= 0 || this.top[u] === this.top[v]) continue;
+          if (this.top[u] === this.top[v]) continue;
           if (this.gap(link) !== 0) this.improveSlack(u, this.top[v]!);
           else if (this.follow(link)) return true;
         }

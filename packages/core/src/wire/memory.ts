@@ -1,15 +1,20 @@
 import { Kept, type Keep } from '../units/index.js';
 import type { Limb } from '../space/index.js';
 import { FlatBark } from './flat-bark.js';
+import { liesAcross, type LaidWire } from './laid.js';
 import type { OnLimb } from './limb-work.js';
 
 /** What came of the pieces on one limb, and by which branch each that was left is lain against. */
 export interface LimbOutcome extends OnLimb {
   against: ReadonlyMap<string, string>;
+  /** All wires that were laid to see whether they lie across others, kept or not. */
+  tried: readonly LaidWire[];
 }
 
 interface LimbMemory {
   key: string;
+  /** The wires of other limbs near it. */
+  wires: readonly LaidWire[];
   outcome: LimbOutcome | null;
   kept: Kept;
 }
@@ -36,16 +41,25 @@ export class PlanMemory {
     return bark;
   }
 
-  /** The outcome on a limb; `workOut` is handed what keeps the parts of it. */
-  outcomeOf(limb: string, key: string, workOut: (keep: Keep) => LimbOutcome): LimbOutcome {
-    const memory: LimbMemory = this.limbs.get(limb) ?? { key: '', outcome: null, kept: new Kept() };
+  /** The outcome on a limb, by the key of all that it comes from but the wires near it; `workOut` is handed what keeps the parts of it. */
+  outcomeOf(limb: string, key: string, wires: readonly LaidWire[], workOut: (keep: Keep) => LimbOutcome): LimbOutcome {
+    const memory: LimbMemory = this.limbs.get(limb) ?? { key: '', wires: [], outcome: null, kept: new Kept() };
     this.limbs.set(limb, memory);
-    if (memory.outcome && memory.key === key) return memory.outcome;
-    memory.kept.nextRound();
-    memory.outcome = workOut(memory.kept.keep);
+    if (!memory.outcome || memory.key !== key || !liesAlike(memory.outcome.tried, memory.wires, wires)) {
+      memory.kept.nextRound();
+      memory.outcome = workOut(memory.kept.keep);
+    }
     memory.key = key;
+    memory.wires = wires;
     return memory.outcome;
   }
+}
+
+/** Whether wires lie across others just as they did: across nothing that has come or gone. */
+function liesAlike(tried: readonly LaidWire[], before: readonly LaidWire[], now: readonly LaidWire[]): boolean {
+  const [was, is] = [new Set(before), new Set(now)];
+  const changed = [...before.filter((w) => !is.has(w)), ...now.filter((w) => !was.has(w))];
+  return !tried.some((wire) => liesAcross(wire, changed));
 }
 
 const isSameLine = (a: Limb, b: Limb): boolean =>
@@ -53,17 +67,3 @@ const isSameLine = (a: Limb, b: Limb): boolean =>
   (a.points.length === b.points.length &&
     a.points.every((p, i) => p.every((x, k) => x === b.points[i]![k])) &&
     a.diameters.every((d, i) => d === b.diameters[i]));
-
-/** A question about two things that do not change, asked once of each two. */
-export function oncePerPair<A extends object, B extends object>(ask: (a: A, b: B) => boolean): (a: A, b: B) => boolean {
-  const answers = new WeakMap<A, WeakMap<B, boolean>>();
-  return (a, b) => {
-    let ofA = answers.get(a);
-    if (!ofA) answers.set(a, (ofA = new WeakMap()));
-    const before = ofA.get(b);
-    if (before !== undefined) return before;
-    const answer = ask(a, b);
-    ofA.set(b, answer);
-    return answer;
-  };
-}

@@ -1,9 +1,8 @@
 import { ANCHOR_TURNS, anchor, anchorAnyhow } from './anchors.js';
-import { candidates, goesRound, joinedBy } from './join-ways.js';
+import { candidates, goesRound } from './join-ways.js';
 import { Placed, type LaidPiece, type LimbWork, type Need, type OnLimb } from './limb-work.js';
-import { pairUp } from './pair-up.js';
+import { pairUp, wayFor } from './pair-up.js';
 import { serves } from './shoulders.js';
-import { findWay } from './ways.js';
 
 /** A piece that the plan fixes: as it says where there is room, else beside what is asked. */
 export interface Fixed {
@@ -30,8 +29,7 @@ function placeFixed(work: LimbWork, { needs }: Fixed, placed: Placed): LaidPiece
   const handOnly = (n: Need): Need => ({ ...n, wish: { ...n.wish, must: 'hand' } });
   const pair = (x: Need, y: Need, on: Placed, of: LimbWork = work): LaidPiece | null => {
     for (const c of candidates(of, x, y)) {
-      const way = findWay(c.course, of.bark, of.knots, on.ways);
-      const piece = way && joinedBy(of, c, way);
+      const piece = wayFor(of, c, on);
       const laid = piece && goesRound(x.side, piece.hidden) && on.add(of, piece);
       if (piece && laid) return { ...piece, laid };
     }

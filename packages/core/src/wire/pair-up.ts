@@ -59,7 +59,8 @@ interface Trial {
   next: Map<string, Trial>;
 }
 
-const wayFor = (work: LimbWork, c: Candidate, { ways }: Placed): Joined | null => keptWay(work, c.course, ways, (way) => joinedBy(work, c, way));
+/** The piece on the way that a candidate finds past what was laid before; null where there is none. */
+export const wayFor = (work: LimbWork, c: Candidate, { ways }: Placed): Joined | null => keptWay(work, c.course, ways, (way) => joinedBy(work, c, way));
 
 function laidAfter(work: LimbWork, c: Candidate, before: Trial): Trial {
   const known = before.next.get(c.key);

@@ -31,6 +31,7 @@ const MOST_TIED = 4;
 /** What each branch wants of wire: as the plan fixes it, else chosen for its bends. */
 export class Wants {
   private readonly stiffness: (branch: string) => Stiffness;
+  private readonly held = new Map<readonly PlannedBend[], HeldBends>();
 
   constructor(
     private readonly placed: PlacedTree,
@@ -108,9 +109,13 @@ export class Wants {
   }
 
   /** The bends that a branch's wire has to hold; the same object as long as they are the same. */
-  bendsOf(b: PlacedBranch, pose: { bends: readonly PlannedBend[] }): HeldBends {
-    const bends = bendsToHold(this.placed, b, pose, this.stiffness(b.branch.id));
-    return this.keep(`bends ${JSON.stringify(bends)}`, () => bends);
+  bendsOf(b: PlacedBranch, { bends }: { bends: readonly PlannedBend[] }): HeldBends {
+    const before = this.held.get(bends);
+    if (before && bends.length) return before;
+    const found = bendsToHold(this.placed, b, { bends }, this.stiffness(b.branch.id));
+    const held = this.keep(`bends ${JSON.stringify(found)}`, () => found);
+    this.held.set(bends, held);
+    return held;
   }
 
   /** What comes of trying a wire on one of them. */

@@ -104,19 +104,35 @@ function outlineOf(knot: Knot, bark: FlatBark, half: number): Outline {
   return found;
 }
 
+const reaches = new WeakMap<readonly Knot[], Map<number, Float64Array>>();
+
+/** From where to where along the limb each of some knots reaches, for wires of a width: two values each. */
+function reachesOf(knots: readonly Knot[], bark: FlatBark, half: number): Float64Array {
+  const known = reaches.get(knots) ?? new Map<number, Float64Array>();
+  reaches.set(knots, known);
+  const before = known.get(half);
+  if (before) return before;
+  const found = Float64Array.from(
+    knots.flatMap((knot) => {
+      const { most } = outlineOf(knot, bark, half);
+      return [knot.s - most, knot.s + most];
+    }),
+  );
+  known.set(half, found);
+  return found;
+}
+
 /** Of the knots on a limb those that a course may come near. */
 export function knotsNear(course: Course, bark: FlatBark, knots: readonly Knot[]): Knot[] {
   const [lowest, highest] = rangeOf(course.base);
-  return knots.filter((knot) => {
-    const { most } = outlineOf(knot, bark, course.half);
-    return knot.s - most <= highest + DETOUR && knot.s + most >= lowest - DETOUR;
-  });
+  const reach = reachesOf(knots, bark, course.half);
+  return knots.filter((_, i) => reach[2 * i]! <= highest + DETOUR && reach[2 * i + 1]! >= lowest - DETOUR);
 }
 
 /** Wires keep to the side of a knot on which they would pass it. */
 function roundKnots(room: Room, course: Course, bark: FlatBark, knots: readonly Knot[]): void {
   const last = course.first + course.base.length - 1;
-  for (const knot of knotsNear(course, bark, knots)) {
+  for (const knot of knots) {
     const { first, top, bottom, low, high, centre } = outlineOf(knot, bark, course.half);
     for (let copy = Math.ceil((course.first - high) / TURN); copy <= Math.floor((last - low) / TURN); copy++) {
       const k = centre + copy * TURN;

@@ -1,5 +1,5 @@
 import { type Keep, serialOf, serialsOf } from '../units/index.js';
-import { boxed, boxesApart, screenAxes, tilting, type Vec } from '../space/index.js';
+import { boxed, boxesApart, type Box, screenAxes, tilting, type Vec } from '../space/index.js';
 import { gripOf, ruleOfThumb } from '../wood/index.js';
 import { childrenOf, namesOf, woodIn, type Hand, type Names, type PlacedBranch, type PlacedTree, type Run, type Start } from '../tree/index.js';
 import { WOUND_SHARE } from './coil-alone.js';
@@ -26,12 +26,15 @@ import { TURN, turnOf, type Way } from './ways.js';
 /** What may be in the way of the wire on a limb. */
 interface Near {
   limbs: string[];
+  /** Tells them, and how thick the wire on each is, from others. */
+  key: string;
   wires: LaidWire[];
 }
 
-/** What a limb's pieces are worked out among: the limbs near it, and what was worked out before. */
+/** What a limb's pieces are worked out among: the limbs near it (and what tells them, with the wire on them, from others), and what was worked out before. */
 interface Among {
   near: readonly string[];
+  nearKey: string;
   keep: Keep;
 }
 
@@ -49,6 +52,8 @@ class Wiring {
   private readonly toward: Vec | null;
   private readonly names: Names;
   private readonly limbs: readonly string[];
+  /** Round each of them. */
+  private readonly boxes: Box[] = [];
   private readonly laid: LaidWire[] = [];
   private readonly knots = new Map<string, Knot[]>();
   private readonly outsides = new Map<string, readonly Outside[]>();
@@ -113,7 +118,7 @@ class Wiring {
       end: Math.min(WOUND_SHARE * bark.length, trunkBends.reduce((far, b) => Math.max(far, b.at + b.length), bark.length / 2) + 2 * need.diameter),
       outsides: outsidesOf(bark, pose.bends, this.back),
     };
-    const knots = this.knotsOn('trunk', half, 0.5, { keep: this.memory.keep, near: this.limbs });
+    const knots = this.knotsOn('trunk', half, 0.5, { keep: this.memory.keep, near: this.limbs, nearKey: this.keyOfLimbs(this.limbs) });
     const {
       hand,
       coil,
@@ -146,7 +151,7 @@ class Wiring {
     if (!wanted.length) return;
     const passing = Math.max(...wanted.map((w) => lyingOf(w).size * lyingOf(w).strands), this.coils.get(limb)?.way.half ?? 0);
     const near = this.nearTo(limb, wanted, 4 * passing + 16);
-    const { joined, left, worth, against } = this.memory.outcomeOf(limb, this.keyOf(limb, wanted, near), (keep) =>
+    const { joined, left, worth, against } = this.memory.outcomeOf(limb, this.keyOf(limb, wanted, near), near.wires, (keep) =>
       this.workOut(limb, wanted, passing, near, keep),
     );
     this.worth.best += worth.best;
@@ -167,10 +172,17 @@ class Wiring {
   /** Limbs and wires that come within some mm of a limb or of the branches on it that are wired. */
   private nearTo(limb: string, wanted: readonly Wanted[], within: number): Near {
     const own = [limb, ...wanted.map((n) => n.need.branch)].map((id) => boxed(this.bark(id).line));
+    if (!this.boxes.length) this.boxes.push(...this.limbs.map((id) => boxed(this.bark(id).line)));
+    const limbs = this.limbs.filter((_, i) => own.some((box) => !boxesApart(box, this.boxes[i]!, within)));
     return {
-      limbs: this.limbs.filter((id) => own.some((box) => !boxesApart(box, boxed(this.bark(id).line), within))),
+      limbs,
+      key: this.keyOfLimbs(limbs),
       wires: this.laid.filter((wire) => own.some((box) => !boxesApart(box, wire.box, within))),
     };
+  }
+
+  private keyOfLimbs(limbs: readonly string[]): string {
+    return limbs.map((id) => `${serialOf(this.bark(id))} ${this.woundOn(id)}`).join();
   }
 
   /** Thickness of the wire that comes on a branch, mm, as far as it is known before it is laid. */
@@ -179,14 +191,13 @@ class Wiring {
     return wanted ? lyingOf(wanted).size : 0;
   }
 
-  /** All that matters to the pieces on a limb. */
+  /** All that matters to the pieces on a limb, but for the wires near it. */
   private keyOf(limb: string, wanted: readonly Wanted[], near: Near): string {
     const coil = this.coils.get(limb);
     return JSON.stringify([
       this.placed.tree.plan.front ?? null,
-      near.limbs.map((id) => [serialOf(this.bark(id)), this.woundOn(id)]),
+      near.key,
       wanted.map(({ need, holds, run }) => [serialOf(need), holds.map((b) => [b.at, b.length, b.angle, b.start, b.toward]), run?.id]),
-      serialsOf(near.wires),
       coil ? [serialOf(coil.way), coil.hand] : null,
     ]);
   }
@@ -201,14 +212,20 @@ class Wiring {
       }),
     );
     const against = new Map<string, string>();
+    const tried: LaidWire[] = [];
     const coil = this.coils.get(limb) ?? null;
-    const knots = this.knotsOn(limb, passing / 2, 1, { keep, near: near.limbs });
+    const among = { keep, near: near.limbs, nearKey: near.key };
+    const knots = this.knotsOn(limb, passing / 2, 1, among);
     const workFor = (anyhow: boolean): LimbWork => {
       const stuck = new Set<Touch>();
       const seen = new Map<Joined, Laid | null>();
       const lay = (joined: Joined): Laid | null => {
-        if (!seen.has(joined)) seen.set(joined, this.lay(limb, joined, { barks, against, stuck, keep, near: near.limbs, anyhow }));
-        return seen.get(joined)!;
+        const before = seen.get(joined);
+        if (before !== undefined) return before;
+        const laid = this.lay(limb, joined, { ...among, barks, against, stuck, anyhow });
+        if (laid) tried.push(laid.wire);
+        seen.set(joined, laid);
+        return laid;
       };
       return { bark, shoulders, knots, coil, toward: this.toward, lay, stuck, wires: near.wires, keep };
     };
@@ -216,23 +233,23 @@ class Wiring {
     for (const { run, need } of wanted) if (run) byRun.set(run, [...(byRun.get(run) ?? []), need]);
     const fixed = [...byRun.values()].flatMap((own) => byTwos(own).map((of): Fixed => ({ needs: of })));
     const [needs, ofItself] = [wanted.map((w) => w.need), wanted.map(lyingOf)];
-    return { ...planOnLimb(workFor, fixed, { needs, ofItself }), against };
+    return { ...planOnLimb(workFor, fixed, { needs, ofItself }), against, tried };
   }
 
   /** The wood in the way of wires on a limb: what grows on it, with the wire that comes on that, and what comes close to it. */
   private knotsOn(limb: string, half: number, beside: number, among: Among): Knot[] {
-    const key = [limb, half, beside].join(' ');
+    // For one wire as for one a little thicker: what is in its way stays the same.
+    const widest = Math.ceil(half / KNOT_STEP) * KNOT_STEP;
+    const key = [limb, widest, beside].join(' ');
     const before = this.knots.get(key);
     if (before) return before;
-    const made = this.findKnots(limb, half, beside, among);
+    const made = among.keep(`knots ${key} ${among.nearKey}`, () => this.findKnots(limb, widest, beside, among));
     this.knots.set(key, made);
     return made;
   }
 
-  private findKnots(limb: string, widest: number, beside: number, { keep, near }: Among): Knot[] {
+  private findKnots(limb: string, half: number, beside: number, { keep, near }: Among): Knot[] {
     const bark = this.bark(limb);
-    // For one wire as for one a little thicker: what is in its way stays the same.
-    const half = Math.ceil(widest / KNOT_STEP) * KNOT_STEP;
     const parent = this.placed.byId.get(limb)?.branch.parent;
     const found = near.flatMap((id) => {
       if (id === limb) return [];
@@ -245,7 +262,7 @@ class Wiring {
       if (id !== parent) return knots;
       // Where it comes out of its own limb, the first turn has been looked at.
       const beyond = (k: Knot): Knot => ({ ...k, spots: k.spots.filter((p) => p.s > bark.clearFrom + 2 * bark.radius(0)) });
-      return keep(`knots ${serialsOf([bark, ...knots])}`, () => knots.map(beyond).filter((k) => k.spots.length > 0));
+      return keep(`beyond ${serialsOf([bark, ...knots])}`, () => knots.map(beyond).filter((k) => k.spots.length > 0));
     });
     return keep(`all knots ${serialsOf(found)}`, () => found);
   }
@@ -383,8 +400,8 @@ class Wiring {
 /** What a branch's wire is before anything is fixed; else as it is fixed. */
 const lyingOf = ({ need, ofItself }: Wanted): Need => ofItself ?? need;
 
-/** Wires are told apart by so much of their half width, mm, in looking for what is in their way. */
-const KNOT_STEP = 1;
+/** Wires are told apart by so much of their half width, mm, in looking for what is in their way: all single ones are alike. */
+const KNOT_STEP = 3;
 
 /** Stands for the coil of an end that is free. */
 const NO_COIL = {};
