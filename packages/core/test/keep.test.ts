@@ -23,6 +23,25 @@ test('what is kept is made once for its key, and again only when six rounds in a
   );
 });
 
+test('with a thing all that it was made with is kept, though only the thing itself is asked for', () => {
+  const kept = new Kept();
+  const part = (): object => kept.keep('part', () => ({}));
+  const whole = (): object => kept.keep('whole', () => ({ part: kept.keep('middle', () => ({ part: part() })) }));
+  kept.nextRound();
+  const first = part();
+  whole();
+  for (let round = 0; round < 20; round++) {
+    kept.nextRound();
+    whole();
+  }
+  expect(part()).toBe(first);
+  for (let round = 0; round < 7; round++) kept.nextRound();
+  expect(part()).not.toBe(first);
+  // What fails while it is made is not kept, and leaves all as it was.
+  expect(() => kept.keep('bad', () => { throw new Error('no'); })).toThrow('no'); // prettier-ignore
+  expect(kept.keep('bad', () => 1)).toBe(1);
+});
+
 test('an object has one number for good, no two the same; many are told apart by order, or not', () => {
   const objects = Array.from({ length: 12 }, (_, i) => ({ i }));
   const numbers = objects.map(serialOf);

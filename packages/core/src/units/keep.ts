@@ -7,7 +7,9 @@ const ROUNDS = 6;
 /** Things made before, by what they were made from. */
 export class Kept {
   private round = 0;
-  private readonly all = new Map<string, { made: unknown; asked: number }>();
+  private readonly all = new Map<string, Entry>();
+  /** What is being made just now. */
+  private making: Entry | null = null;
 
   nextRound(): void {
     this.round++;
@@ -16,14 +18,37 @@ export class Kept {
 
   readonly keep: Keep = <T>(key: string, make: () => T): T => {
     const before = this.all.get(key);
+    const entry = before ?? { made: undefined, asked: this.round, within: [] };
+    this.making?.within.push(entry);
     if (before) {
-      before.asked = this.round;
+      this.askedAgain(before);
       return before.made as T;
     }
-    const made = make();
-    this.all.set(key, { made, asked: this.round });
-    return made;
+    const around = this.making;
+    this.making = entry;
+    try {
+      entry.made = make();
+    } finally {
+      this.making = around;
+    }
+    this.all.set(key, entry);
+    return entry.made as T;
   };
+
+  /** With a thing all that it was made with is kept. */
+  private askedAgain(entry: Entry): void {
+    if (entry.asked === this.round) return;
+    entry.asked = this.round;
+    for (const part of entry.within) this.askedAgain(part);
+  }
+}
+
+interface Entry {
+  made: unknown;
+  /** In which round it was asked for the last time. */
+  asked: number;
+  /** What was asked for while it was made. */
+  within: Entry[];
 }
 
 /** Nothing is kept. */

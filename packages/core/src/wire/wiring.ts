@@ -329,7 +329,7 @@ class Wiring {
     const bark = this.bark(need.branch);
     // Of the wires of its side shoots one half: they lie on one side of them. What runs into them is found when it is laid.
     const knots = this.knotsOn(need.branch, half, 0.5, among);
-    const outsides = this.outsidesOn(need.branch);
+    const outsides = this.outsidesOn(need.branch, among.keep);
     return among.keep(`coil ${serialsOf([bark, touch, knots, outsides])} ${need.angle} ${half}`, () => {
       const fitted = fitCoil({
         bark,
@@ -346,11 +346,11 @@ class Wiring {
     });
   }
 
-  private outsidesOn(branch: string): readonly Outside[] {
+  private outsidesOn(branch: string, keep: Keep): readonly Outside[] {
     const before = this.outsides.get(branch);
     if (before) return before;
     const found = outsidesOf(this.bark(branch), this.wanted.get(branch)!.holds, this.back);
-    const made = this.memory.keep(`outsides ${JSON.stringify(found)}`, () => found);
+    const made = keep(`outsides ${JSON.stringify(found)}`, () => found);
     this.outsides.set(branch, made);
     return made;
   }
