@@ -52,7 +52,7 @@ type Poses = readonly Pick<PlannedPose, 'branch' | 'bends'>[];
 export function guyWorld(placed: PlacedTree, poses: Poses, keep = keepNothing): GuyWorld {
   const { tree } = placed;
   const species = speciesOf(tree.species);
-  const lines = new Map([...linesInWorld(placed, poses)].map(([id, line]) => [id, keep(`line ${id} ${JSON.stringify(line)}`, () => line)]));
+  const lines = linesInWorld(placed, poses, 1, keep);
   return {
     lines,
     branches: new Map(tree.branches.map((b) => [b.id, b])),

@@ -1,3 +1,4 @@
+import { serialOf } from '../units/index.js';
 import { learnedOf, raceIfWired, type IfWired, type Known, type Race } from '../growth/index.js';
 import { bentTrunk, proposePoses } from '../pose/index.js';
 import { openGaps } from '../removal/index.js';
@@ -60,15 +61,23 @@ function* eachPast(placed: PlacedTree, onDay: number, branch: string, bend: Bend
 export function pastByWindow(placed: PlacedTree, onDay: number, seen: IfWired = {}): PastOf {
   const learned = learnedOf(placed, onDay, seen.known);
   const chosen = new Map((placed.tree.plan.wiring ?? []).flatMap((w) => (w.past === undefined ? [] : [[w.branch, w.past] as const])));
-  return (branch, bend, wire) => {
-    const own = chosen.get(branch);
-    if (own !== undefined) return own;
+  const found = new Map<string, number>();
+  const byWindow: PastOf = (branch, bend, wire) => {
     let any: number | null = null;
     for (const { past, race } of eachPast(placed, onDay, branch, bend, wire, { ...seen, learned })) {
       if (race.window && race.window.firm !== null) return past;
       if (race.window) any ??= past;
     }
     return any ?? USUAL_PAST;
+  };
+  return (branch, bend, wire) => {
+    const own = chosen.get(branch);
+    if (own !== undefined) return own;
+    // Asked for what a branch would be given, and again for the piece that it gets.
+    const key = `${branch} ${serialOf(bend)} ${Object.values(wire).join(' ')}`;
+    const past = found.get(key) ?? byWindow(branch, bend, wire);
+    found.set(key, past);
+    return past;
   };
 }
 

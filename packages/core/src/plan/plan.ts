@@ -177,7 +177,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
   // Fronts, poses and wire are for the tree as the plan's cuts leave it.
   const after = placeTree(outcomeOf(tree).tree);
   const fronts = wanted ? frontsOf(after, tiltsFor(tree, onDay)) : [];
-  const { poses, asGrown } = proposePoses(after, openGaps(placed, after, onDay));
+  const { poses, asGrown } = proposePoses(after, openGaps(placed, after, onDay), memory?.keep);
   const trunk = bentTrunk(after);
   const bending = bendingOf(tree, onDay);
   const wiring = planWiring(after, { poses, asGrown, trunk: trunk?.bends ?? [] }, pastByWindow(after, onDay, { keep: memory?.keep, known }), memory);

@@ -3,7 +3,8 @@ import { speciesOf, woodOf } from '../species/index.js';
 import { bandOf, HEFT, safeBendRatio, type Band, type Wood } from '../wood/index.js';
 import type { BendInSpace, PlacedTree } from '../tree/index.js';
 import { archOf, curvatureIn, drawTipTo, lineOf, rodOf, type Reached, type Rod } from '../rod/index.js';
-import { linesInWorld } from './propose.js';
+import { bentLine } from './bent.js';
+import { carriedIn, linesInWorld } from './propose.js';
 import { bendRatioOf } from './wood-state.js';
 import { standingOf } from './world.js';
 
@@ -53,10 +54,7 @@ type Poses = readonly { branch: string; bends: readonly BendInSpace[] }[];
 
 /** A branch as it lies when only what it grows on is posed; in the world's space. */
 export const presentLine = (placed: PlacedTree, poses: Poses, branch: string): Limb =>
-  linesInWorld(
-    placed,
-    poses.filter((p) => p.branch !== branch),
-  ).get(branch)!;
+  bentLine(standingOf(placed).lineOf.get(branch)!, [], 1, carriedIn(placed, poses, branch)).line;
 
 /** A posed branch, led the same way by pulling alone; its line in the tree's own space. How far the wired line stands from its chord beside it. */
 export function pulledAlone(placed: PlacedTree, poses: Poses, branch: string): Arch & { wired: number } {

@@ -1,4 +1,4 @@
-import { sayDeg } from '../units/index.js';
+import { keepNothing, sayDeg, type Keep } from '../units/index.js';
 import { bearingAndElevation, direction, lengthOf, limb, norm, pointAt, sub, type Limb, type Vec } from '../space/index.js';
 import {
   childrenOf,
@@ -69,14 +69,20 @@ const rideAlong = (line: Limb, carried: Carried | undefined): Limb => (carried ?
 
 type BentBranch = { branch: string; bends: readonly BendInSpace[] };
 
+/** A branch bent by a share, carried by what it grows on; worked out once for the same. */
+function bentOn(keep: Keep, grown: Limb, bends: readonly BendInSpace[], share: number, carried: Carried | undefined): Bent {
+  const turns = bends.map(({ at, length, angle, toward }) => [at, length, angle, toward]);
+  return keep(`bent ${JSON.stringify([grown.points, grown.diameters, turns, share, carried])}`, () => bentLine(grown, bends, share, carried));
+}
+
 /** Lines of all branches, and of the trunk under its own name, each bend by a share of its angle: 0 as it grows, 1 as posed. In the world's space. */
-export function linesInWorld(placed: PlacedTree, poses: readonly BentBranch[], share = 1): Map<string, Limb> {
+export function linesInWorld(placed: PlacedTree, poses: readonly BentBranch[], share = 1, keep: Keep = keepNothing): Map<string, Limb> {
   const standing = standingOf(placed);
   const bendsOf = new Map(poses.map((p) => [p.branch, p.bends]));
   const laid = new Map<string, Laid>([['trunk', { grown: standing.trunk, bent: bentLine(standing.trunk, trunkBends(standing), share) }]]);
   for (const { id, parent, at } of parentsFirst(placed.tree.branches)) {
     const grown = standing.lineOf.get(id)!;
-    laid.set(id, { grown, bent: bentLine(grown, bendsOf.get(id) ?? [], share, carriedOn(laid.get(parent), grown, at)) });
+    laid.set(id, { grown, bent: bentOn(keep, grown, bendsOf.get(id) ?? [], share, carriedOn(laid.get(parent), grown, at)) });
   }
   return new Map([...laid].map(([id, { bent }]) => [id, bent.line]));
 }
@@ -125,7 +131,7 @@ function ownPose(of: Bending, own: Pose, now: Slope, carried: Carried | undefine
 }
 
 /** Poses of all kept, living branches. Gaps are those that the plan's cuts opened. docs: Poses. */
-export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = []): Posing {
+export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = [], keep: Keep = keepNothing): Posing {
   const { tree } = placed;
   const standing = standingOf(placed);
   const stems = stemsOf(tree);
@@ -159,7 +165,7 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = []): Pos
     const posed = 'bends' in found;
     if (posed) poses.push(found);
     else asGrown.push(found);
-    const here: Laid = { grown, bent: bentLine(grown, posed ? found.bends : [], 1, carried) };
+    const here: Laid = { grown, bent: bentOn(keep, grown, posed ? found.bends : [], 1, carried) };
     laid.set(id, here);
     if (stems.has(id)) continue;
     const growing = childrenOf(tree, id).map((c) => {
@@ -200,7 +206,11 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = []): Pos
       tipRise: compact ? null : isSide ? 8 : Math.max(18, target.elevation + 16),
       ...(compact ? { compact } : {}),
     };
-    const { bends, bent } = findBends(of, target, manner, carried);
+    const asked = [grown.points, grown.diameters, of.k0, target.bearing, target.elevation, manner, carried];
+    const { bends, bent } = keep(`posing ${JSON.stringify(asked)}`, () => {
+      const led = findBends(of, target, manner, carried);
+      return { bends: describeBends(of, led.bends, carried), bent: led.bent };
+    });
     const reached = bearingAndElevation(bent.chord);
     const missed = turnBetween(target, reached);
     const pose: PlannedPose = {
@@ -208,7 +218,7 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = []): Pos
       ...(fixed ? { bearing: fixed.bearing, elevation: fixed.elevation } : reached),
       reach: norm(bent.chord),
       now,
-      bends: describeBends(of, bends, carried),
+      bends,
       from: target.from,
       because: [
         ...target.because,
