@@ -237,10 +237,15 @@ test('with the memory of the plan before, whatever was changed, the plan is the 
   expect(planOf(first).guys.length).toBeGreaterThan(0);
   const memory = new PlanMemory();
   const turned = (id: string, by: number) => ({ branch: id, bearing: (first.branches.find((b) => b.id === id)!.bearing + by) % 360, elevation: -5, bends: [] });
+  const thicker = ({ metal, size, strands, angle, branches }: PlanDocument['runs'][number], by: number): Tree['plan']['runs'][number] => ({
+    ...{ id: 'x1', metal, size: size + by, strands, angle },
+    branches: branches.map(({ branch, hand, start }) => ({ branch, hand, start })),
+  });
   const change = fc.oneof(
     fc.constantFrom(...ids).map((id) => ({ decisions: [{ branch: id, act: 'remove' as const }] })),
     fc.tuple(fc.constantFrom(...ids), fc.integer({ min: 20, max: 60 })).map(([id, by]) => ({ poses: [turned(id, by)] })),
     fc.constantFrom(...ids).map((id) => ({ wiring: [{ branch: id, clip: true }] })),
+    fc.tuple(fc.constantFrom(...planOf(first).runs), fc.constantFrom(0, 0.5)).map(([run, by]) => ({ runs: [thicker(run, by)] })),
     fc.constantFrom('copper' as const, 'aluminium' as const).map((metal) => ({ metal })),
     fc.integer({ min: 0, max: 359 }).map((bearing) => ({ front: { bearing, pitch: 0, roll: 0 } })),
     fc.constant({}),
@@ -250,7 +255,7 @@ test('with the memory of the plan before, whatever was changed, the plan is the 
       const changed: Tree = { ...first, plan: Object.assign({ ...first.plan }, ...changes) as Tree['plan'] };
       expect(planTree(changed, ON, { fronts: false, places: true, memory })).toEqual(planTree(changed, ON, { fronts: false, places: true }));
     }),
-    { numRuns: 10 },
+    { numRuns: 12 },
   );
 });
 
