@@ -28,6 +28,7 @@ const {
   MARK_LIMIT,
   NOTHING_KNOWN,
   placeTree,
+  planTree,
   planWiring,
   proposePoses,
   rodOf,
@@ -174,6 +175,24 @@ wirings.forEach(({ took, note }, i) =>
     ms(took),
     `${i ? `× ${(took / wirings[i - 1].took).toFixed(1)} for twice the branches; ` : ''}${note}`,
   ),
+);
+
+const whole = largeTree(300, 3);
+const planOn = dayOf('2026-05-20');
+const wholeMemory = new PlanMemory();
+const planned = (tree) => planTree(tree, planOn, { fronts: false, places: true, memory: wholeMemory });
+const wholeTook = time(() => planTree(whole, planOn, { fronts: false, places: true }), 2);
+const wholePlan = planned(whole);
+const wholeChanges = oneChange(whole, wholePlan).map((tree) => {
+  const took = time(() => planned(tree), 1);
+  planned(whole);
+  return took;
+});
+wholeChanges.sort((a, b) => a - b);
+row(
+  'a whole plan, 300 branches',
+  ms(wholeTook),
+  `unchanged ${ms(time(() => planned(whole), 3))}, after one change ${ms(wholeChanges[Math.floor(wholeChanges.length / 2)])}, at worst ${ms(wholeChanges.at(-1))}`,
 );
 
 console.log('\nTies');

@@ -40,6 +40,8 @@ const MOST_ALONG = 2.6;
 /** How far from its even course a coil may drift, radians. */
 const MOST_DRIFT = 2.2;
 const BLOCKED = 1e6;
+/** A coil that costs less lies in no knot: at the edge of one a place costs a twentieth of what it does in its middle, and all bends missed cost less. */
+const CLEAR = 0.05 * BLOCKED;
 /** What a fifth of a step's turn off the even pitch costs, beside a miss of one radian on a bend of one degree. */
 const UNEVEN = 0.016;
 
@@ -137,7 +139,7 @@ export function fitCoil(asked: CoilAsked): FittedCoil {
   const cost = costs(asked, s, { turn, cell, reach, width, at: turnAt });
   let now = new Float64Array(width).fill(Infinity);
   let next = new Float64Array(width);
-  now[reach] = 0;
+  now[reach] = cost[0]?.[reach] ?? 0;
   const cameFrom = new Int8Array(width * s.length);
   for (let i = 1; i < s.length; i++) {
     next.fill(Infinity);
@@ -154,6 +156,7 @@ export function fitCoil(asked: CoilAsked): FittedCoil {
     }
     [now, next] = [next, now];
   }
+  const least = Math.min(...now);
   let drift = now.reduce((best, cost, d) => (cost < now[best]! ? d : best), reach);
   const turns: number[] = [];
   for (let i = s.length - 1; i >= 0; i--) {
@@ -161,7 +164,7 @@ export function fitCoil(asked: CoilAsked): FittedCoil {
     drift -= cameFrom[i * width + drift]!;
   }
   const places = s.map((at, i): BarkPlace => ({ s: at, turn: turns[i]!, lift: start.lift }));
-  return { places, missDeg: asked.outsides.map((o) => missOf(places, o)), blocked: blockedBy(asked, places) };
+  return { places, missDeg: asked.outsides.map((o) => missOf(places, o)), blocked: least < CLEAR ? null : blockedBy(asked, places) };
 }
 
 /** Wood that lies on the coil's way all the same, the first along the branch: which, and from which place on. */

@@ -27,9 +27,9 @@ export function bestPairs(count: number, edges: readonly Edge[]): Matching {
   for (const part of partsOf(count, edges)) {
     const place = new Map(part.map((node, i) => [node, i]));
     const own = edges.flatMap(([a, b, w]): Edge[] => (place.has(a) ? [[place.get(a)!, place.get(b)!, w]] : []));
-    for (const [a, b] of new Search(part.length, own).run()) {
+    for (const [a, b, w] of new Search(part.length, own).run()) {
       pairs.push([part[a]!, part[b]!]);
-      worth += own.find(([x, y]) => (x === a && y === b) || (x === b && y === a))![2];
+      worth += w;
     }
   }
   return { pairs: pairs.sort((p, q) => p[0] - q[0]), worth };
@@ -93,10 +93,13 @@ class Search {
     for (let u = 1; u <= count; u++) this.holder[u]![u] = u;
   }
 
-  run(): [number, number][] {
+  run(): Edge[] {
     while (this.grow());
-    const pairs: [number, number][] = [];
-    for (let u = 1; u <= this.n; u++) if (this.mate[u]! > u) pairs.push([u - 1, this.mate[u]! - 1]);
+    const pairs: Edge[] = [];
+    for (let u = 1; u <= this.n; u++) {
+      const v = this.mate[u]!;
+      if (v > u) pairs.push([u - 1, v - 1, this.worth[this.link(u, v)]!]);
+    }
     return pairs;
   }
 
