@@ -6,6 +6,8 @@ import { turnBetween, type Main, type Slope, type Target } from './slope.js';
 const LAYER = { within: 32, apart: 0.12, raised: 14, aside: 25, step: 5 };
 /** A pad lies so far out along its branch. */
 const PAD_AT = 0.7;
+/** What is this little too close is not, mm. */
+const TINY = 1e-6;
 /** So much of the height too close is said. */
 const CLOSE = 0.03;
 /** What its artist turns by no more stands where it was proposed, degrees; nothing goes out of the way of what comes under it by fewer degrees, or by so little of the height more than before. */
@@ -49,6 +51,9 @@ function raisedAt(upper: Main, at: Slope, lowers: readonly Main[], height: numbe
   return { bearing: at.bearing, elevation: Math.max(at.elevation, Math.min(wanted, at.elevation + LAYER.raised)) };
 }
 
+/** How far to the side of another one a way leads, degrees. */
+const asideOf = ({ bearing }: Slope, lower: Main | null): number => (lower ? Math.abs(turnDeg(lower.target.bearing, bearing)) : 180);
+
 /** Raises a pad that would lie close above others; where that is not enough, leads it aside to where it lies the clearest. */
 function clearOf(upper: Main, lowers: readonly Main[], height: number, names: (id: string) => string): Target {
   const aimed = upper.target;
@@ -58,11 +63,13 @@ function clearOf(upper: Main, lowers: readonly Main[], height: number, names: (i
   let best = { off: 0, at: raisedAt(upper, aimed, lowers, height) };
   let left = closest(upper, best.at, lowers, height);
   const beneath = left.lower;
-  for (let off = LAYER.step; off <= LAYER.aside && left.by > 0; off += LAYER.step)
+  for (let off = LAYER.step; off <= LAYER.aside && left.by > TINY; off += LAYER.step)
     for (const side of [away, -away]) {
       const at = raisedAt(upper, { bearing: wrapDeg(aimed.bearing + side * off), elevation: aimed.elevation }, lowers, height);
       const close = closest(upper, at, lowers, height);
-      if (close.by < left.by - 1e-6) [best, left] = [{ off, at }, close];
+      // No clearer, but farther from right above it, is better too.
+      const farther = close.by < left.by + TINY && asideOf(at, close.lower) > asideOf(best.at, left.lower);
+      if (close.by < left.by - TINY || farther) [best, left] = [{ off, at }, close];
     }
   const raised = best.at.elevation - aimed.elevation;
   const because = [...aimed.because];
