@@ -144,6 +144,13 @@ export const boxesApart = (a: Box, b: Box, margin: number): boolean =>
   a.low[2] > b.high[2] + margin ||
   b.low[2] > a.high[2] + margin;
 
+/** The box round some boxes. */
+export const boxAround = (boxes: readonly Box[]): Box => {
+  const edge = (k: 0 | 1 | 2): [number, number] => [Math.min(...boxes.map((b) => b.low[k])), Math.max(...boxes.map((b) => b.high[k]))];
+  const [x, y, z] = [edge(0), edge(1), edge(2)];
+  return { low: [x[0], y[0], z[0]], high: [x[1], y[1], z[1]] };
+};
+
 const boxes = new WeakMap<Limb, Box>();
 /** The box of a line that does not change, found once. */
 export function boxed(line: Limb): Box {

@@ -126,6 +126,45 @@ function costs(asked: CoilAsked, s: readonly number[], { turn, cell, reach, widt
   return all;
 }
 
+/** Of all courses, each step a cell to either side at most, the one that costs least: its drift at each step, in cells. */
+function cheapest(cost: readonly (Float64Array | null)[], reach: number, width: number): { drift: number[]; least: number } {
+  // One more cell at either edge, which nothing comes from.
+  let now = new Float64Array(width + 2).fill(Infinity);
+  let next = new Float64Array(width + 2).fill(Infinity);
+  now[reach + 1] = cost[0]?.[reach] ?? 0;
+  const cameFrom = new Int8Array(width * cost.length);
+  const free = new Float64Array(width);
+  for (let i = 1; i < cost.length; i++) {
+    const to = Math.min(width - 1, reach + i);
+    const here = cost[i] ?? free;
+    const row = i * width;
+    for (let d = Math.max(0, reach - i); d <= to; d++) {
+      let best = now[d + 2]! + UNEVEN;
+      let step = -1;
+      if (now[d + 1]! < best) {
+        best = now[d + 1]!;
+        step = 0;
+      }
+      if (now[d]! + UNEVEN < best) {
+        best = now[d]! + UNEVEN;
+        step = 1;
+      }
+      cameFrom[row + d] = step;
+      next[d + 1] = best + here[d]!;
+    }
+    [now, next] = [next, now];
+  }
+  let last = reach;
+  for (let d = 0; d < width; d++) if (now[d + 1]! < now[last + 1]!) last = d;
+  const least = now[last + 1]!;
+  const drift: number[] = [];
+  for (let i = cost.length - 1; i >= 0; i--) {
+    drift[i] = last;
+    last -= cameFrom[i * width + last]!;
+  }
+  return { drift, least };
+}
+
 /** A coil led between the side shoots and over the outsides of the bends: its turn by dynamic programming over steps along the branch. docs: Bends meet the wire. */
 export function fitCoil(asked: CoilAsked): FittedCoil {
   const { hand, start } = asked;
@@ -136,34 +175,8 @@ export function fitCoil(asked: CoilAsked): FittedCoil {
   const reach = Math.ceil(MOST_DRIFT / cell);
   const width = 2 * reach + 1;
   const turnAt = (i: number, drift: number): number => start.turn + sense * (i * turn + (drift - reach) * cell);
-  const cost = costs(asked, s, { turn, cell, reach, width, at: turnAt });
-  let now = new Float64Array(width).fill(Infinity);
-  let next = new Float64Array(width);
-  now[reach] = cost[0]?.[reach] ?? 0;
-  const cameFrom = new Int8Array(width * s.length);
-  for (let i = 1; i < s.length; i++) {
-    next.fill(Infinity);
-    const from = Math.max(0, reach - i);
-    const to = Math.min(width - 1, reach + i);
-    const here = cost[i];
-    for (let d = from; d <= to; d++) {
-      const closer = d + 1 < width ? now[d + 1]! + UNEVEN : Infinity;
-      const wider = d > 0 ? now[d - 1]! + UNEVEN : Infinity;
-      const even = now[d]!;
-      const best = Math.min(closer, even, wider);
-      cameFrom[i * width + d] = best === closer ? -1 : best === even ? 0 : 1;
-      next[d] = best + (here ? here[d]! : 0);
-    }
-    [now, next] = [next, now];
-  }
-  const least = Math.min(...now);
-  let drift = now.reduce((best, cost, d) => (cost < now[best]! ? d : best), reach);
-  const turns: number[] = [];
-  for (let i = s.length - 1; i >= 0; i--) {
-    turns[i] = turnAt(i, drift);
-    drift -= cameFrom[i * width + drift]!;
-  }
-  const places = s.map((at, i): BarkPlace => ({ s: at, turn: turns[i]!, lift: start.lift }));
+  const { drift, least } = cheapest(costs(asked, s, { turn, cell, reach, width, at: turnAt }), reach, width);
+  const places = s.map((at, i): BarkPlace => ({ s: at, turn: turnAt(i, drift[i]!), lift: start.lift }));
   return { places, missDeg: asked.outsides.map((o) => missOf(places, o)), blocked: least < CLEAR ? null : blockedBy(asked, places) };
 }
 

@@ -1,4 +1,4 @@
-import { boxed, boxesApart, lengthOf, pointAt, type Limb } from '../space/index.js';
+import { lengthOf, pointAt, type Limb } from '../space/index.js';
 import type { FlatBark } from './flat-bark.js';
 
 /** Room between two wires beyond what they need to lie side by side, mm. */
@@ -78,6 +78,3 @@ function findKnots(branch: string, bark: FlatBark, other: Limb, wound: number, h
 const middle = (values: readonly number[]): number => (Math.min(...values) + Math.max(...values)) / 2;
 /** A turn by the round that is nearest to another one. */
 export const nearTurn = (turn: number, to: number): number => turn + Math.round((to - turn) / (2 * Math.PI)) * 2 * Math.PI;
-
-/** Whether two limbs are anywhere nearer than some mm. */
-export const mayTouch = (a: Limb, b: Limb, within: number): boolean => !boxesApart(boxed(a), boxed(b), within);

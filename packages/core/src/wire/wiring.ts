@@ -1,12 +1,23 @@
 import { type Keep, serialOf, serialsOf } from '../units/index.js';
-import { boxed, boxesApart, type Box, screenAxes, tilting, type Vec } from '../space/index.js';
+import { boxAround, boxed, boxesApart, type Box, screenAxes, tilting, type Vec } from '../space/index.js';
 import { gripOf, ruleOfThumb } from '../wood/index.js';
-import { childrenOf, namesOf, woodIn, type Hand, type Names, type PlacedBranch, type PlacedTree, type Run, type Start } from '../tree/index.js';
+import {
+  childrenOf,
+  namesOf,
+  woodIn,
+  type Hand,
+  type Names,
+  type PlacedBranch,
+  type PlacedTree,
+  type PlannedBend,
+  type Run,
+  type Start,
+} from '../tree/index.js';
 import { WOUND_SHARE } from './coil-alone.js';
 import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, USUAL_PAST, type WireToTry } from './choose.js';
 import { fitCoil, type FittedCoil, type Outside } from './coil-fit.js';
 import type { FlatBark, BarkPlace } from './flat-bark.js';
-import { knotsOf, MARGIN, mayTouch, type Knot } from './knots.js';
+import { knotsOf, MARGIN, type Knot } from './knots.js';
 import { laidWire, liesInWood, type LaidWire } from './laid.js';
 import type { CoilOn, End, Joined, Laid, LimbWork, Need } from './limb-work.js';
 import { Wants, type Wanted } from './wanted.js';
@@ -23,18 +34,26 @@ import { shoulderOf, type Shoulder, type Touch } from './shoulders.js';
 import { wayOfCoil } from './way-of-coil.js';
 import { TURN, turnOf, type Way } from './ways.js';
 
+/** A limb with the wire that comes on it. */
+interface Surrounding {
+  id: string;
+  bark: FlatBark;
+  box: Box;
+  /** Thickness of the wire, mm, as far as it is known before it is laid. */
+  wound: number;
+  /** Tells limb and thickness from others. */
+  key: string;
+}
+
 /** What may be in the way of the wire on a limb. */
 interface Near {
-  limbs: string[];
-  /** Tells them, and how thick the wire on each is, from others. */
-  key: string;
+  limbs: readonly Surrounding[];
   wires: LaidWire[];
 }
 
-/** What a limb's pieces are worked out among: the limbs near it (and what tells them, with the wire on them, from others), and what was worked out before. */
+/** What a limb's pieces are worked out among: the limbs near it, and what was worked out before. */
 interface Among {
-  near: readonly string[];
-  nearKey: string;
+  near: readonly Surrounding[];
   keep: Keep;
 }
 
@@ -51,9 +70,7 @@ class Wiring {
   private readonly back: (way: Vec) => Vec;
   private readonly toward: Vec | null;
   private readonly names: Names;
-  private readonly limbs: readonly string[];
-  /** Round each of them. */
-  private readonly boxes: Box[] = [];
+  private surroundings: readonly Surrounding[];
   private readonly laid: LaidWire[] = [];
   private readonly knots = new Map<string, Knot[]>();
   private readonly outsides = new Map<string, readonly Outside[]>();
@@ -69,10 +86,11 @@ class Wiring {
     this.back = front && (front.pitch || front.roll) ? tilting(front).back : (v) => v;
     this.toward = front ? screenAxes(front.bearing).toward : null;
     this.names = namesOf(placed.tree);
-    this.limbs = ['trunk', ...placed.branches.map((b) => b.branch.id)];
     this.wants = new Wants(placed, posed, pastOf, memory.keep);
     ({ wanted: this.wanted, unwired: this.unwired, toTie: this.toTie } = this.wants.find());
+    this.surroundings = this.surround();
     this.planTrunk();
+    this.surroundings = this.surround();
     const limbs = ['trunk'];
     for (const limb of limbs) {
       this.planLimb(limb);
@@ -118,7 +136,7 @@ class Wiring {
       end: Math.min(WOUND_SHARE * bark.length, trunkBends.reduce((far, b) => Math.max(far, b.at + b.length), bark.length / 2) + 2 * need.diameter),
       outsides: outsidesOf(bark, pose.bends, this.back),
     };
-    const knots = this.knotsOn('trunk', half, 0.5, { keep: this.memory.keep, near: this.limbs, nearKey: this.keyOfLimbs(this.limbs) });
+    const knots = this.knotsOn('trunk', half, 0.5, { keep: this.memory.keep, near: this.surroundings });
     const {
       hand,
       coil,
@@ -151,7 +169,7 @@ class Wiring {
     if (!wanted.length) return;
     const passing = Math.max(...wanted.map((w) => lyingOf(w).size * lyingOf(w).strands), this.coils.get(limb)?.way.half ?? 0);
     const near = this.nearTo(limb, wanted, 4 * passing + 16);
-    const { joined, left, worth, against } = this.memory.outcomeOf(limb, this.keyOf(limb, wanted, near), near.wires, (keep) =>
+    const { joined, left, worth, against } = this.memory.outcomeOf(limb, this.keyOfLimb(limb, wanted, near), near.wires, (keep) =>
       this.workOut(limb, wanted, passing, near, keep),
     );
     this.worth.best += worth.best;
@@ -172,39 +190,33 @@ class Wiring {
   /** Limbs and wires that come within some mm of a limb or of the branches on it that are wired. */
   private nearTo(limb: string, wanted: readonly Wanted[], within: number): Near {
     const own = [limb, ...wanted.map((n) => n.need.branch)].map((id) => boxed(this.bark(id).line));
-    if (!this.boxes.length) this.boxes.push(...this.limbs.map((id) => boxed(this.bark(id).line)));
-    const limbs = this.limbs.filter((_, i) => own.some((box) => !boxesApart(box, this.boxes[i]!, within)));
-    return {
-      limbs,
-      key: this.keyOfLimbs(limbs),
-      wires: this.laid.filter((wire) => own.some((box) => !boxesApart(box, wire.box, within))),
-    };
+    const around = boxAround(own);
+    const isNear = ({ box }: { box: Box }): boolean => !boxesApart(around, box, within) && own.some((of) => !boxesApart(of, box, within));
+    return { limbs: this.surroundings.filter(isNear), wires: this.laid.filter(isNear) };
   }
 
-  private keyOfLimbs(limbs: readonly string[]): string {
-    return limbs.map((id) => `${serialOf(this.bark(id))} ${this.woundOn(id)}`).join();
-  }
-
-  /** Thickness of the wire that comes on a branch, mm, as far as it is known before it is laid. */
-  private woundOn(branch: string): number {
-    const wanted = this.wanted.get(branch);
-    return wanted ? lyingOf(wanted).size : 0;
+  private surround(): Surrounding[] {
+    return ['trunk', ...this.placed.branches.map((b) => b.branch.id)].map((id) => {
+      const [bark, wanted] = [this.bark(id), this.wanted.get(id)];
+      const wound = wanted ? lyingOf(wanted).size : 0;
+      return { id, bark, box: boxed(bark.line), wound, key: `${serialOf(bark)} ${wound}` };
+    });
   }
 
   /** All that matters to the pieces on a limb, but for the wires near it. */
-  private keyOf(limb: string, wanted: readonly Wanted[], near: Near): string {
+  private keyOfLimb(limb: string, wanted: readonly Wanted[], near: Near): string {
     const coil = this.coils.get(limb);
     return JSON.stringify([
       this.placed.tree.plan.front ?? null,
-      near.key,
-      wanted.map(({ need, holds, run }) => [serialOf(need), holds.map((b) => [b.at, b.length, b.angle, b.start, b.toward]), run?.id]),
+      keyOf(near.limbs),
+      wanted.map(({ need, holds, run }) => [serialOf(need), tellBends(holds), run?.id]),
       coil ? [serialOf(coil.way), coil.hand] : null,
     ]);
   }
 
   private workOut(limb: string, wanted: readonly Wanted[], passing: number, near: Near, keep: Keep): LimbOutcome {
     const bark = this.bark(limb);
-    const barks = near.limbs.map((id) => this.bark(id));
+    const barks = near.limbs.map((l) => l.bark);
     const shoulders = new Map<string, Shoulder>(
       wanted.map(({ need: { branch } }) => {
         const own = this.bark(branch);
@@ -214,7 +226,7 @@ class Wiring {
     const against = new Map<string, string>();
     const tried: LaidWire[] = [];
     const coil = this.coils.get(limb) ?? null;
-    const among = { keep, near: near.limbs, nearKey: near.key };
+    const among = { keep, near: near.limbs };
     const knots = this.knotsOn(limb, passing / 2, 1, among);
     const workFor = (anyhow: boolean): LimbWork => {
       const stuck = new Set<Touch>();
@@ -237,13 +249,16 @@ class Wiring {
   }
 
   /** The wood in the way of wires on a limb: what grows on it, with the wire that comes on that, and what comes close to it. */
-  private knotsOn(limb: string, half: number, beside: number, among: Among): Knot[] {
+  private knotsOn(limb: string, half: number, beside: number, { keep, near }: Among): Knot[] {
     // For one wire as for one a little thicker: what is in its way stays the same.
     const widest = Math.ceil(half / KNOT_STEP) * KNOT_STEP;
     const key = [limb, widest, beside].join(' ');
     const before = this.knots.get(key);
     if (before) return before;
-    const made = among.keep(`knots ${key} ${among.nearKey}`, () => this.findKnots(limb, widest, beside, among));
+    const bark = this.bark(limb);
+    const box = boxed(bark.line);
+    const beneath = near.filter((l) => l.bark !== bark && !boxesApart(box, l.box, l.wound + 2 * widest + MARGIN));
+    const made = keep(`knots ${key} ${serialOf(bark)} ${keyOf(beneath)}`, () => this.findKnots(limb, widest, beside, { keep, near: beneath }));
     this.knots.set(key, made);
     return made;
   }
@@ -251,17 +266,11 @@ class Wiring {
   private findKnots(limb: string, half: number, beside: number, { keep, near }: Among): Knot[] {
     const bark = this.bark(limb);
     const parent = this.placed.byId.get(limb)?.branch.parent;
-    const found = near.flatMap((id) => {
-      if (id === limb) return [];
-      const other = this.bark(id);
-      const size = this.woundOn(id);
-      const ownChild = this.placed.byId.get(id)?.branch.parent === limb;
-      const wound = id === parent ? 0 : size * (ownChild ? beside : 1);
-      if (!mayTouch(bark.line, other.line, wound + 2 * half + MARGIN)) return [];
-      const knots = knotsOf(id, bark, other, wound, half);
-      if (id !== parent) return knots;
+    const found = near.flatMap(({ id, bark: other, wound }) => {
+      if (id !== parent) return knotsOf(id, bark, other, this.placed.byId.get(id)?.branch.parent === limb ? wound * beside : wound, half);
       // Where it comes out of its own limb, the first turn has been looked at.
       const beyond = (k: Knot): Knot => ({ ...k, spots: k.spots.filter((p) => p.s > bark.clearFrom + 2 * bark.radius(0)) });
+      const knots = knotsOf(id, bark, other, 0, half);
       return keep(`beyond ${serialsOf([bark, ...knots])}`, () => knots.map(beyond).filter((k) => k.spots.length > 0));
     });
     return keep(`all knots ${serialsOf(found)}`, () => found);
@@ -358,50 +367,68 @@ class Wiring {
   private partOf(need: Need, wound: { hand: Hand; start: Start }, size: number, path: WirePath, coil: FittedCoil, said: readonly string[]): RunBranchPlan {
     const { bends, holds, pose, tie, past: first } = this.wanted.get(need.branch)!;
     const gap = gapFor(woodIn(this.placed, need.branch)!);
-    const [bend] = bends;
     const wire: WireToTry = { metal: need.metal, size, strands: need.strands, coilAngleDeg: need.angle, grip: gripOf(gap) };
     const past = need.branch === 'trunk' ? first : this.wants.pastWith(need.branch, bends, wire, first);
-    const tried = bends.map((_, i) => this.wants.tried(bends, i, wire, past));
-    const choice = tried[0]!;
-    const stretch = path.on.get(need.branch)!;
-    const places = coil.places;
-    return {
-      branch: need.branch,
-      hand: wound.hand,
-      start: wound.start,
-      gap,
-      from: stretch.from,
-      to: stretch.to,
-      turns: turnsOn(path, need.branch),
-      hold: choice.hold,
-      springBack: choice.springBack,
-      firmness: { pushChance: choice.pushChance, overbend: choice.overbend },
-      phaseMissDeg: coil.missDeg.length ? Math.max(...coil.missDeg) : null,
-      rule: ruleOfThumb(need.diameter),
-      bendTo: choice.bendToDeg,
-      settles: choice.settlesDeg,
-      target: bend.angleDeg,
-      bendLength: bend.length,
-      bends: (pose?.bends ?? holds).map((b) => {
-        const i = holds.indexOf(b);
-        const one = tried[i];
-        return one ? { bendTo: one.bendToDeg, settles: one.settlesDeg, spread: spreadOf(bends[i]!, one), missDeg: coil.missDeg[i] ?? 0 } : null;
-      }),
-      tied: tie !== null,
-      because: [
-        ...(tie ? [tie, 'This wire holds its movement only, and goes on before the tie.'] : sayChoice(bend, choice)),
-        ...said,
-        ...(coil.blocked ? [`The coil ends ${places[places.length - 1]!.s.toFixed(0)} mm along: ${this.names(coil.blocked.by)} lies against it there.`] : []),
-      ],
-    };
+    const by = coil.blocked && this.names(coil.blocked.by);
+    const { hand, start } = wound;
+    /** Of each bend of its pose, which of those that the wire holds it is; −1: a tie holds it. */
+    const held = (pose?.bends ?? holds).map((b) => holds.indexOf(b));
+    const of = [hand, start, size, gap, past, held, tie, by, ...said];
+    return this.memory.keep(`part ${serialsOf([need, bends, path, coil])} ${JSON.stringify(of)}`, () => {
+      const tried = bends.map((_, i) => this.wants.tried(bends, i, wire, past));
+      const choice = tried[0]!;
+      const stretch = path.on.get(need.branch)!;
+      const places = coil.places;
+      return {
+        branch: need.branch,
+        hand,
+        start,
+        gap,
+        from: stretch.from,
+        to: stretch.to,
+        turns: turnsOn(path, need.branch),
+        hold: choice.hold,
+        springBack: choice.springBack,
+        firmness: { pushChance: choice.pushChance, overbend: choice.overbend },
+        phaseMissDeg: coil.missDeg.length ? Math.max(...coil.missDeg) : null,
+        rule: ruleOfThumb(need.diameter),
+        bendTo: choice.bendToDeg,
+        settles: choice.settlesDeg,
+        target: bends[0].angleDeg,
+        bendLength: bends[0].length,
+        bends: held.map((i) => {
+          const one = tried[i];
+          return one ? { bendTo: one.bendToDeg, settles: one.settlesDeg, spread: spreadOf(bends[i]!, one), missDeg: coil.missDeg[i] ?? 0 } : null;
+        }),
+        tied: tie !== null,
+        because: [
+          ...(tie ? [tie, 'This wire holds its movement only, and goes on before the tie.'] : sayChoice(bends[0], choice)),
+          ...said,
+          ...(by ? [`The coil ends ${places[places.length - 1]!.s.toFixed(0)} mm along: ${by} lies against it there.`] : []),
+        ],
+      };
+    });
   }
 }
 
 /** What a branch's wire is before anything is fixed; else as it is fixed. */
 const lyingOf = ({ need, ofItself }: Wanted): Need => ofItself ?? need;
 
+const told = new WeakMap<readonly PlannedBend[], string>();
+
+/** All that tells the bends of a pose from others; bends do not change. */
+function tellBends(bends: readonly PlannedBend[]): string {
+  const before = told.get(bends);
+  if (before !== undefined) return before;
+  const made = JSON.stringify(bends.map((b) => [b.at, b.length, b.angle, b.start, b.toward]));
+  told.set(bends, made);
+  return made;
+}
+
 /** Wires are told apart by so much of their half width, mm, in looking for what is in their way: all single ones are alike. */
 const KNOT_STEP = 3;
+
+const keyOf = (limbs: readonly Surrounding[]): string => limbs.map((l) => l.key).join();
 
 /** Stands for the coil of an end that is free. */
 const NO_COIL = {};
