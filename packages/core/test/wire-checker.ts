@@ -106,23 +106,31 @@ export function wireFaults(tree: Tree, plan: Pick<PlanDocument, 'runs' | 'order'
       if (seen.has(branch)) fault(`${branch} is wired by ${seen.get(branch)} already`);
       seen.set(branch, run.id);
     }
-    if ((run.kind === 'pair') !== (run.branches.length === 2)) fault(`a ${run.kind} with ${run.branches.length} branches`);
+    // What grows on another branch of its piece is wired on from that one's coil, which comes next to it.
+    const isOn = (part: { branch: string }): boolean => run.branches.some((b) => b.branch === parentOf.get(part.branch));
+    const ends = run.branches.filter((b) => !isOn(b));
+    run.branches.forEach((part, i) => {
+      if (!isOn(part)) return;
+      const carrier = [run.branches[i - 1], run.branches[i + 1]].find((b) => b?.branch === parentOf.get(part.branch));
+      if (!carrier) fault(`${part.branch} does not come next to what it grows on`);
+      else if (Math.min(Math.abs(part.from - carrier.to), Math.abs(carrier.from - part.to)) > 40 + 4 * run.size)
+        fault(`leaves the bark on its way on to ${part.branch}`);
+    });
+    if ((run.kind === 'pair') !== (ends.length === 2)) fault(`a ${run.kind} with ${ends.length} branches`);
+    const heads = ends.length === 2 ? run.branches.indexOf(ends[0]!) + 1 : Number(run.branches.length === 1 && ends[0]!.from < 0.1 && ends[0]!.to < whole - 1);
     if (run.kind === 'pair') {
-      const [a, b] = run.branches.map((x) => parentOf.get(x.branch));
+      const [a, b] = ends.map((x) => parentOf.get(x.branch));
       if (a !== b) fault('its branches grow on different limbs');
       if (run.route!.turnDeg < 143 || run.route!.turnDeg > 905) fault(`goes round by ${run.route!.turnDeg}°`);
     } else if (run.kind === 'trunk') {
       if (soil < 0.5 * tree.pot.height || soil > tree.pot.height) fault(`is pushed ${soil} mm into a pot of ${tree.pot.height} mm`);
       if (path[0]![2] > 15) fault('does not come out of the soil');
     } else if ((run.anchor?.turns ?? 0) < 1.2) fault(`is anchored by ${run.anchor?.turns} turns`);
-    for (const part of run.branches) {
+    run.branches.forEach((part, index) => {
       const line = byId.get(part.branch)!;
       const own = path.filter((_, i) => gone[i]! >= part.from - 0.05 && gone[i]! <= part.to + 0.05);
       // Wound from the shoulder outwards: a first half is told from its tip.
-      const outwards =
-        part.from < 0.1 && run.branches.length + (run.anchor ? 1 : 0) > 1 && part === run.branches[0] && run.route !== null && part.to < whole - 1
-          ? [...own].reverse()
-          : own;
+      const outwards = index < heads ? [...own].reverse() : own;
       let turned = 0;
       outwards.forEach((p, i) => {
         const here = over(p, line);
@@ -133,7 +141,7 @@ export function wireFaults(tree: Tree, plan: Pick<PlanDocument, 'runs' | 'order'
       if (turned > 0 !== (part.hand === 'cw')) fault(`winds ${(turned / 2 / Math.PI).toFixed(1)} turns on ${part.branch}, said to be ${part.hand}`);
       if (Math.abs(Math.abs(turned) / 2 / Math.PI - part.turns) > 0.6)
         fault(`has ${(Math.abs(turned) / 2 / Math.PI).toFixed(1)} turns on ${part.branch}, said to be ${part.turns}`);
-    }
+    });
     for (const line of lines) {
       if (apart(woodBox.get(line.id)!, wireBox.get(run.id)!, Math.max(...line.diameters) / 2 + run.size)) continue;
       const deepest = Math.min(...path.map((p) => over(p, line).lift));

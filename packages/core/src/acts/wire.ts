@@ -25,6 +25,7 @@ const FIELDS = {
   ...WIRE_FIELDS,
   ...ON_BRANCH,
   second: optional(part(ON_BRANCH, 'the branch that its other half is wound on')),
+  along: optional(list(part(ON_BRANCH, 'a shoot that it goes on along'), 6, 'shoots that it goes on along')),
   gap,
   wrap,
   anchor,
@@ -48,8 +49,8 @@ const without = (runs: readonly Run[], branches: readonly string[]): Run[] =>
 const isOn = (run: Run, branches: readonly string[]): boolean => branches.every((id) => run.branches.some((b) => b.branch === id));
 
 /** The run that a piece belongs to: the plan's own with the same wire on them, also where one half goes on after the other, else a new one that takes its place. */
-function runFor({ plan }: Tree, { metal, size, strands, angle, branch, hand, start, second }: Wired): { id: string; runs: Run[] } {
-  const branches = [{ branch, hand, start }, ...(second ? [{ branch: second.branch, hand: second.hand, start: second.start }] : [])];
+function runFor({ plan }: Tree, { metal, size, strands, angle, branch, hand, start, second, along = [] }: Wired): { id: string; runs: Run[] } {
+  const branches = [{ branch, hand, start }, ...(second ? [second] : []), ...along].map((on) => ({ branch: on.branch, hand: on.hand, start: on.start }));
   const ids = branches.map((b) => b.branch);
   const same = plan.runs.find((r) => r.metal === metal && r.size === size && r.strands === strands && isOn(r, ids));
   if (same) return { id: same.id, runs: plan.runs };
@@ -57,27 +58,35 @@ function runFor({ plan }: Tree, { metal, size, strands, angle, branch, hand, sta
   return { id: run.id, runs: [...without(plan.runs, ids), run] };
 }
 
-/** A piece of wire was put on, on one branch or on two: the plan takes its run, the record a line for each. */
+/** A piece of wire was put on, on one branch or on more: the plan takes its run, the record a line for each. */
 export const putWireOn = actKind({
   kind: 'wired',
   fields: FIELDS,
   guarded: true,
   apply: (tree, { id: _id, ...wired }) => {
-    const { second, length: whole, roll: from, ...first } = wired;
-    const gone = (first.branch === 'trunk' ? null : missing(tree, first.branch, 'branch')) ?? (second ? missing(tree, second.branch, 'second') : null);
+    const { second, along = [], length: whole, roll: from, ...first } = wired;
+    const gone =
+      (first.branch === 'trunk' ? null : missing(tree, first.branch, 'branch')) ??
+      (second ? missing(tree, second.branch, 'second') : null) ??
+      along.map((on) => missing(tree, on.branch, 'along')).find((refused) => refused !== null) ??
+      null;
     if (gone) return gone;
-    if (second && first.branch === 'trunk') return refuse('second', 'choice', "The trunk's wire is a piece of its own.");
+    const others = [...(second ? [second] : []), ...along];
+    if (others.length && first.branch === 'trunk') return refuse('second', 'choice', "The trunk's wire is a piece of its own.");
     if (second?.branch === first.branch) return refuse('second', 'choice', 'The other half needs another branch; this is the same one.');
+    const ids = [first, ...others].map((on) => on.branch);
+    if (new Set(ids).size < ids.length) return refuse('along', 'choice', 'It goes on along a branch that it is on already.');
     const { id: run, runs } = runFor(tree, wired);
     const used = { ...(whole ? { length: whole } : {}), ...(from ? { roll: from } : {}) };
     const { branch: _b, hand: _h, start: _s, bentDeg: _a, targetDeg: _t, over: _o, turns: _n, ...common } = first;
     const lines: RecordLine[] = [
       { gap: 0, wrap: 'none', ...first, ...used, run },
-      ...(second ? [{ gap: 0, wrap: 'none' as const, ...common, ...second, run }] : []),
+      ...others.map((on) => ({ gap: 0, wrap: 'none' as const, ...common, ...on, run })),
     ];
     return { tree: runs === tree.plan.runs ? tree : { ...tree, plan: { ...tree.plan, runs } }, lines };
   },
-  say: ({ branch, second }, names) => `wire ${sayBranches(names, [branch, ...(second ? [second.branch] : [])], 2)}`,
+  say: ({ branch, second, along = [] }, names) =>
+    `wire ${sayBranches(names, [branch, ...(second ? [second.branch] : []), ...along.map((on) => on.branch)], 2)}`,
 });
 
 /** A wire thicker than this against its branch cannot be wound. */
@@ -90,7 +99,12 @@ export const settleRun = actKind({
   kind: 'run',
   fields: {
     ...RUN_FIELDS,
-    branches: list(part({ branch: id('which branch'), ...WINDING_FIELDS }, 'a branch of a run'), 2, 'one branch, or two', 1),
+    branches: list(
+      part({ branch: id('which branch'), ...WINDING_FIELDS }, 'a branch of a run'),
+      6,
+      'one branch or two, and shoots of theirs that it goes on along',
+      1,
+    ),
     run: optional(id('which run')),
   },
   guarded: true,

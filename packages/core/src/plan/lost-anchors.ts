@@ -15,11 +15,13 @@ export function lostAnchors(tree: Tree, after: Tree, runs: readonly RunPlan[], n
   const shared = new Map<string, Set<string>>();
   const add = (run: string, branch: string): void => void shared.set(run, (shared.get(run) ?? new Set()).add(branch));
   for (const run of tree.plan.runs) run.branches.forEach((b) => add(run.id, b.branch));
+  const parentOf = new Map(tree.branches.map((b) => [b.id, b.parent]));
   const settled = new Set(tree.plan.runs.map((r) => r.id));
   for (const line of standing(tree.record)) if (line.kind === 'wired' && line.run && settled.has(line.run)) add(line.run, line.branch);
   return [...shared].flatMap(([id, branches]) => {
     const left = [...branches].filter((b) => here.has(b));
-    const gone = [...branches].filter((b) => b !== 'trunk' && !here.has(b));
+    // What its wire only went on along held nothing.
+    const gone = [...branches].filter((b) => b !== 'trunk' && !here.has(b) && !branches.has(parentOf.get(b)!));
     if (left.length !== 1 || gone.length === 0) return [];
     const run = runs.find((r) => r.branches.some((b) => b.branch === left[0]));
     return [`The wire of ${names(left[0]!)} (${id}) was anchored on ${names(gone[0]!)}, which goes: ${sayAnchor(run, names, runs)}.`];

@@ -156,14 +156,16 @@ function sizesOff({ metal, size, strands }: WireChoice, diameter: number): numbe
 const tenths = (mm: number): string => (Math.round(mm * 10) / 10).toFixed(1);
 
 /** The choice in words: the number, then the reason. */
-export function sayChoice(bend: BendToHold, choice: WireChoice | null): string[] {
+export function sayChoice(bend: BendToHold, choice: WireChoice | null, shared = false): string[] {
   const rule = ruleOfThumb(bend.diameter);
   const rules = `By the rules of thumb: aluminium ${tenths(rule.aluminium)} mm (a third), copper ${tenths(rule.copper)} mm (a quarter).`;
   if (!choice) return [`No coil of the sizes sold holds ${bend.angleDeg.toFixed(0)}° on ${bend.diameter.toFixed(1)} mm of wood: a guy would.`, rules];
   const off = sizesOff(choice, bend.diameter);
   const why =
     off > 1
-      ? ['Thicker than the rule of thumb: this wood is stiff, or comes back far from so tight a bend.']
+      ? [
+          `Thicker than the rule of thumb: ${shared ? 'the piece is for a thicker branch as well' : 'this wood is stiff, or comes back far from so tight a bend'}.`,
+        ]
       : off < -1
         ? ['Thinner than the rule of thumb: this wood gives easily, or the bend is gentle.']
         : [];

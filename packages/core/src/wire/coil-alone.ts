@@ -20,11 +20,16 @@ export function coilAlone(branch: string, bark: FlatBark, of: { hand: Hand; star
   return places;
 }
 
-/** The part of a piece that belongs to one of its branches: its coil, and with the first of them the way round the limb. */
+/** The part of a piece that belongs to one of its branches: its coil, and with the first of them that grows on its limb the way round that. */
 export function placesFor(places: readonly WirePlace[], branches: readonly string[], branch: string): readonly WirePlace[] {
-  const [first, second] = branches;
-  const split = second === undefined ? places.length : places.findIndex((p) => p.limb === second);
-  if (branch === first) return places.slice(0, split);
+  const isOther = (p: WirePlace): boolean => p.limb !== branch && branches.includes(p.limb);
+  const own = places.findIndex((p) => p.limb === branch);
+  if (own < 0) return [];
+  const limb = branches.find((b) => places.some((p, i) => p.limb === b && places[i + 1] !== undefined && !branches.includes(places[i + 1]!.limb)));
   // From the last place before it on, so that the wire is whole.
-  return branch === second ? places.slice(Math.max(0, split - 1)) : [];
+  let from = own;
+  while (from > 0 && !isOther(places[from - 1]!)) from--;
+  let to = own;
+  while (to < places.length && !isOther(places[to]!)) to++;
+  return places.slice(limb === undefined || limb === branch ? Math.min(from, Math.max(0, own - 1)) : Math.max(0, own - 1), to);
 }

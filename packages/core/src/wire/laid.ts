@@ -17,7 +17,7 @@ const STRETCH = 16;
 /** What may be in the way by so much is not: hands draw it tight past it; mm. */
 const GIVES = 0.25;
 
-export function laidWire({ points }: WirePath, half: number, lift: number): LaidWire {
+export function laidWire({ points }: Pick<WirePath, 'points'>, half: number, lift: number): LaidWire {
   const stretches = Array.from({ length: Math.ceil((points.length - 1) / STRETCH) }, (_, i) => {
     const own = points.slice(i * STRETCH, (i + 1) * STRETCH + 1);
     return { points: own, box: boxRound(own, half) };

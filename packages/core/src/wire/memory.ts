@@ -1,5 +1,6 @@
 import { Kept, type Keep } from '../units/index.js';
 import type { Limb } from '../space/index.js';
+import type { LedOn } from './carry.js';
 import { FlatBark } from './flat-bark.js';
 import { liesAcross, type LaidWire } from './laid.js';
 import type { OnLimb } from './limb-work.js';
@@ -9,6 +10,8 @@ export interface LimbOutcome extends OnLimb {
   against: ReadonlyMap<string, string>;
   /** All wires that were laid to see whether they lie across others, kept or not. */
   tried: readonly LaidWire[];
+  /** The limb's own wire, led on along one of them. */
+  led: LedOn | null;
 }
 
 interface LimbMemory {

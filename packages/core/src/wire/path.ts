@@ -49,6 +49,16 @@ export function pathOfCoil(limb: string, { places, points }: { places: readonly 
   return { places: laid, points: [...points], length: along, on: new Map([[limb, { from: 0, to: along }]]) };
 }
 
+/** The same path from its other end. */
+export function reversed({ places, points, length, on }: WirePath): WirePath {
+  return {
+    places: [...places].reverse().map((p) => ({ ...p, along: length - p.along })),
+    points: [...points].reverse(),
+    length,
+    on: new Map([...on].reverse().map(([id, { from, to }]) => [id, { from: length - to, to: length - from }])),
+  };
+}
+
 /** The places that a piece of wire runs through, on a limb and on the branches at its ends. docs: The path. */
 export function layPath(limb: { id: string; bark: FlatBark }, route: readonly BarkPlace[], halves: readonly [Half | null, Half | null]): WirePath {
   const node = (id: string, bark: FlatBark, place: BarkPlace): Node => ({ limb: id, bark, place, point: bark.point(place) });

@@ -26,7 +26,9 @@ export function unserved(touch: Touch, wish: Wish): string[] {
   const { hand, start } = served(touch, wish);
   return [
     ...(start ? [] : [`${wish.start === 'over' ? 'Over the shoulder' : 'From beneath the shoulder'} would suit its bend better: no way leads up to it there.`]),
-    ...(hand ? [] : [`Wound ${wish.hand === 'cw' ? 'clockwise' : 'counter-clockwise'} it would tighten as the branch is bent: no way leads up to it so.`]),
+    ...(hand || wish.forShoot
+      ? []
+      : [`Wound ${wish.hand === 'cw' ? 'clockwise' : 'counter-clockwise'} it would tighten as the branch is bent: no way leads up to it so.`]),
   ];
 }
 

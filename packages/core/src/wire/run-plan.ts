@@ -14,6 +14,8 @@ export interface WiredBend {
 /** What a piece is on one of its branches. */
 export interface RunBranchPlan {
   branch: string;
+  /** The branch whose coil goes on along this one; null: its wire comes from the limb. */
+  onFrom: string | null;
   hand: Hand;
   start: Start;
   /** How far off the bark it is wound, mm; 0 is snug. */
@@ -100,3 +102,10 @@ export interface PosedBranches {
 
 /** Loops at both ends, and a twentieth for the hands. */
 export const pieceLength = (path: number, size: number): number => (path + 2 * 10 * size) * 1.05;
+
+/** Of what is said of each branch of a piece: its ends, which grow on the limb that it goes round, and the shoots that it goes on along. */
+export function asWound<T>({ branches }: { branches: readonly Pick<RunBranchPlan, 'onFrom'>[] }, said: readonly T[]): { first: T; second?: T; along?: T[] } {
+  const ends = said.filter((_, i) => branches[i]!.onFrom === null);
+  const along = said.filter((_, i) => branches[i]!.onFrom !== null);
+  return { first: ends[0]!, ...(ends[1] === undefined ? {} : { second: ends[1] }), ...(along.length ? { along } : {}) };
+}

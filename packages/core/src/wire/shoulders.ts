@@ -6,6 +6,8 @@ import type { FlatBark, BarkPlace } from './flat-bark.js';
 export interface Wish {
   hand: Hand | null;
   start: Start | null;
+  /** The hand is not for its bend, but so that its wire can go on along a shoot. */
+  forShoot?: boolean;
   /** Which of the two must be served: that of the greater movement, or both where they are fixed. */
   must: 'hand' | 'start' | 'both' | 'neither';
 }

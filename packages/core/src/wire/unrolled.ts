@@ -26,9 +26,16 @@ export interface Unrolled {
 interface Piece {
   length: number;
   size: number;
-  branches: readonly { branch: string; from: number; to: number }[];
+  branches: readonly { branch: string; from: number; to: number; onFrom: string | null }[];
   places: readonly WirePlace[];
   anchor?: { soil?: number } | null;
+}
+
+/** How many of a piece's branches it winds on before it goes round their limb, from their tips inwards. */
+function headsOf(branches: Piece['branches'], fromSoil: boolean): number {
+  const [first, second] = branches.flatMap((b, i) => (b.onFrom === null ? [i] : []));
+  if (second !== undefined) return first! + 1;
+  return branches[0]!.from === 0 && !fromSoil && branches.length === 1 ? 1 : 0;
 }
 
 /** Where everything is along a piece of wire: what one needs to see to wind it. `bendsOf` gives a branch's bends. docs: The unrolled piece. */
@@ -37,25 +44,20 @@ export function unrolled(tree: Tree, piece: Piece, bendsOf: (branch: string) => 
   // The trunk's wire begins with what is pushed into the soil.
   const soil = piece.anchor?.soil ?? null;
   const before = loop + (soil ?? 0);
-  const [first, second] = piece.branches;
   /** Wire up to a place of a branch, from where its coil begins to where it ends. */
   const at = (branch: string, s: number): number => {
     const own = piece.places.filter((p) => p.limb === branch);
     return before + own.reduce((best, p) => (Math.abs(p.s - s) < Math.abs(best.s - s) ? p : best), own[0]!).along;
   };
-  const firstIsHead = first!.from === 0 && soil === null;
   const last = piece.places[piece.places.length - 1]!.along;
-  const shoulderOf = ({ from, to }: { from: number; to: number }, head: boolean): number => before + (head ? to : from);
-  const route = {
-    from: firstIsHead ? shoulderOf(first!, true) : loop,
-    to: second ? shoulderOf(second, false) : firstIsHead ? loop + last : shoulderOf(first!, false),
-  };
+  const heads = headsOf(piece.branches, soil !== null);
+  const [head, tail] = [piece.branches[heads - 1], piece.branches[heads]];
+  const route = { from: head ? before + head.to : loop, to: tail ? before + tail.from : loop + last };
   const marks: PieceMark[] = [{ kind: 'end', at: 0, length: loop, branch: null, bend: null }];
   for (const own of piece.branches) {
-    const head = own === first && firstIsHead;
     const coil = piece.places.filter((p) => p.limb === own.branch);
     const [low, high] = [Math.min(...coil.map((p) => p.s)), Math.max(...coil.map((p) => p.s))];
-    marks.push({ kind: 'shoulder', at: shoulderOf(own, head), length: 0, branch: own.branch, bend: null });
+    marks.push({ kind: 'shoulder', at: before + (piece.branches.indexOf(own) < heads ? own.to : own.from), length: 0, branch: own.branch, bend: null });
     bendsOf(own.branch).forEach((bend, i) => {
       const ends = [at(own.branch, clamp(bend.at, low, high)), at(own.branch, clamp(bend.at + bend.length, low, high))].sort((a, b) => a - b);
       marks.push({ kind: 'bend', at: ends[0]!, length: ends[1]! - ends[0]!, branch: own.branch, bend: i });

@@ -15,24 +15,25 @@ import {
 } from '../tree/index.js';
 import { WOUND_SHARE } from './coil-alone.js';
 import { chooseWire, COIL_ANGLE, sayChoice, spreadOf, USUAL_PAST, type WireToTry } from './choose.js';
-import { fitCoil, type FittedCoil, type Outside } from './coil-fit.js';
+import { bentUpTo, handOnto, leadOn, shootToCarryOn, type Carrier, type LedOn } from './carry.js';
+import { fitCoil, type Outside } from './coil-fit.js';
 import type { FlatBark, BarkPlace } from './flat-bark.js';
 import { knotsOf, MARGIN, type Knot } from './knots.js';
 import { laidWire, liesInWood, type LaidWire } from './laid.js';
-import type { CoilOn, End, Joined, Laid, LimbWork, Need } from './limb-work.js';
+import type { CoilOn, End, Joined, Laid, LaidPiece, LimbWork, Need } from './limb-work.js';
 import { Wants, type Wanted } from './wanted.js';
 import { sideOf } from './join-ways.js';
 import { PlanMemory, type LimbOutcome } from './memory.js';
 import { gapFor, metalFor, outsidesOf } from './needs.js';
 import { planOnLimb, type Fixed } from './on-limb.js';
-import { layPath, pathOfCoil, type Half, type WirePath } from './path.js';
+import { layPath, pathOfCoil, type Half } from './path.js';
 import { asPiece, LEAST_COIL, tooShort, turnsOn, unserved } from './piece.js';
 import { type PastOf, type PosedBranches, type RunBranchPlan, type RunPlan, type Unwired, type WiringPlan } from './run-plan.js';
 import { HANDS } from './touching.js';
 import { SOIL_SHARE, trunkCoil } from './trunk-wire.js';
 import { shoulderOf, type Shoulder, type Touch } from './shoulders.js';
 import { wayOfCoil } from './way-of-coil.js';
-import { TURN, turnOf, type Way } from './ways.js';
+import { TURN, turnOf } from './ways.js';
 
 /** A limb with the wire that comes on it. */
 interface Surrounding {
@@ -51,6 +52,23 @@ interface Near {
   wires: LaidWire[];
 }
 
+/** A piece on one of its branches. */
+interface Part {
+  need: Need;
+  wound: { hand: Hand; start: Start };
+  coil: CoilOn;
+  said: readonly string[];
+  onFrom: string | null;
+}
+
+/** A piece with how it lies. */
+interface Piece {
+  run: RunPlan;
+  wire: LaidWire;
+  /** In their order along it. */
+  parts: Part[];
+}
+
 /** What a limb's pieces are worked out among: the limbs near it, and what was worked out before. */
 interface Among {
   near: readonly Surrounding[];
@@ -64,7 +82,7 @@ class Wiring {
   readonly toTie: string[];
   readonly worth = { best: 0, had: 0 };
   private readonly barks = new Map<string, FlatBark>();
-  private readonly coils = new Map<string, { way: Way; hand: Hand; run: string }>();
+  private readonly coils = new Map<string, Carrier & { piece: Piece }>();
   private readonly wants: Wants;
   private readonly wanted: Map<string, Wanted>;
   private readonly back: (way: Vec) => Vec;
@@ -88,6 +106,7 @@ class Wiring {
     this.names = namesOf(placed.tree);
     this.wants = new Wants(placed, posed, pastOf, memory.keep);
     ({ wanted: this.wanted, unwired: this.unwired, toTie: this.toTie } = this.wants.find());
+    this.chooseHandsOnto();
     this.surroundings = this.surround();
     this.planTrunk();
     this.surroundings = this.surround();
@@ -96,6 +115,27 @@ class Wiring {
       this.planLimb(limb);
       limbs.push(...childrenOf(placed.tree, limb).map((b) => b.id));
     }
+  }
+
+  /** A branch that may wind either way winds so that its wire can go on along its shoot. */
+  private chooseHandsOnto(): void {
+    for (const [limb, on] of this.wanted) {
+      const need = on.ofItself;
+      if (!need || need.wish.hand !== null) continue;
+      const shoots = childrenOf(this.placed.tree, limb).flatMap((b) => this.wanted.get(b.id) ?? []);
+      const free = shoots.map((s): Wanted => ({ ...s, need: lyingOf(s), run: null }));
+      const shoot = shootToCarryOn(this.placed, { ...on, run: null }, need, free);
+      const hand = shoot && handOnto(this.shoulder(shoot.need.branch, limb, this.memory.keep), need, shoot.need);
+      if (!hand) continue;
+      const wound = this.memory.keep(`onto ${hand} ${serialOf(need)}`, () => ({ ...need, wish: { ...need.wish, hand, forShoot: true } }));
+      if (on.need === need) on.need = wound;
+      on.ofItself = wound;
+    }
+  }
+
+  private shoulder(branch: string, limb: string, keep: Keep): Shoulder {
+    const [bark, own] = [this.bark(limb), this.bark(branch)];
+    return keep(`shoulder ${serialsOf([bark, own])}`, () => shoulderOf(branch, bark, own));
   }
 
   private bark(id: string): FlatBark {
@@ -149,19 +189,61 @@ class Wiring {
     });
     const soil = SOIL_SHARE * this.placed.tree.pot.height;
     this.wanted.set('trunk', { need, ofItself: null, bends, holds: trunkBends, pose: undefined, tie: null, past: USUAL_PAST, run: given });
-    this.laid.push(laid);
-    this.coils.set('trunk', { way: wayOfCoil(coil, half), hand, run: given?.id ?? '' });
-    this.runs.push({
+    const run: RunPlan = {
       id: given?.id ?? '',
       kind: 'trunk',
       ...asPiece({ metal, strands, angle }, size, path.length + soil),
       order: 0,
       route: null,
       anchor: { run: null, turns: 0, soil },
-      branches: [this.partOf(need, { hand, start: 'over' }, size, path, coil, [])],
+      branches: [],
       because: ['It holds the trunk before any branch is wired: branch wires go beside it, with its hand.'],
       path,
-    });
+    };
+    this.putOn({ run, wire: laid, parts: [{ need, wound: { hand, start: 'over' }, coil, said: [], onFrom: null }] }, half);
+  }
+
+  /** Adds a piece to the plan. */
+  private putOn(piece: Piece, half: number): void {
+    const { run, wire, parts } = piece;
+    this.laid.push(wire);
+    this.runs.push(run);
+    run.branches = parts.map((part) => this.partOf(part, run));
+    for (const { need, wound, coil } of parts)
+      this.coils.set(need.branch, { need, hand: wound.hand, coil, way: wayOfCoil(coil, half), path: run.path, wire, piece });
+  }
+
+  /** Leads a piece that is on the tree already on along a shoot of one of its branches. */
+  private leadOn(limb: string, led: LedOn): void {
+    const carrier = this.coils.get(limb)!;
+    const { piece } = carrier;
+    const { run } = piece;
+    this.laid[this.laid.indexOf(piece.wire)] = led.wire;
+    piece.wire = led.wire;
+    run.path = led.path;
+    Object.assign(run, asPiece(run, run.size, led.path.length + (run.anchor?.soil ?? 0)));
+    const along = [...led.path.on.keys()];
+    const own = piece.parts.find((part) => part.need.branch === limb)!;
+    const beyond = this.wanted.get(limb)!.pose?.bends.filter((b) => b.at + b.length > led.upTo.places[led.upTo.places.length - 1]!.s) ?? [];
+    const bare = beyond.map((b) => `its bend of ${b.angle.toFixed(0)}° ${b.at.toFixed(0)} mm along has no wire`).join(', ');
+    const onwards = `Its wire goes on along ${this.names(led.need.branch)}: beyond that ${bare || 'there is no bend to hold'}.`;
+    const { hand, start } = led.touch;
+    piece.parts = [
+      ...piece.parts.map((part) => (part === own ? { ...part, coil: led.upTo, said: [...part.said, onwards] } : part)),
+      {
+        need: led.need,
+        wound: { hand, start },
+        coil: led.coil,
+        said: [`The wire of ${this.names(limb)} goes on along it: it needs no turns to anchor it.`, ...unserved(led.touch, led.need.wish)],
+        onFrom: limb,
+      },
+    ].sort((a, b) => along.indexOf(a.need.branch) - along.indexOf(b.need.branch));
+    run.branches = piece.parts.map((part) => this.partOf(part, run));
+    for (const part of piece.parts) {
+      const before = this.coils.get(part.need.branch) ?? carrier;
+      const way = part.need.branch === limb ? led.way : part.need === led.need ? wayOfCoil(led.coil, carrier.way.half) : before.way;
+      this.coils.set(part.need.branch, { need: part.need, hand: part.wound.hand, coil: part.coil, way, path: led.path, wire: led.wire, piece });
+    }
   }
 
   private planLimb(limb: string): void {
@@ -169,9 +251,12 @@ class Wiring {
     if (!wanted.length) return;
     const passing = Math.max(...wanted.map((w) => lyingOf(w).size * lyingOf(w).strands), this.coils.get(limb)?.way.half ?? 0);
     const near = this.nearTo(limb, wanted, 4 * passing + 16);
-    const { joined, left, worth, against } = this.memory.outcomeOf(limb, this.keyOfLimb(limb, wanted, near), near.wires, (keep) =>
-      this.workOut(limb, wanted, passing, near, keep),
+    const carrier = this.coils.get(limb);
+    const on = carrier && limb !== 'trunk' ? shootToCarryOn(this.placed, this.wanted.get(limb)!, carrier.need, wanted) : null;
+    const { joined, left, worth, against, led } = this.memory.outcomeOf(limb, this.keyOfLimb(limb, wanted, near, on), near.wires, (keep) =>
+      this.workOut(limb, wanted, passing, near, on, keep),
     );
+    if (led) this.leadOn(limb, led);
     this.worth.best += worth.best;
     this.worth.had += worth.had;
     for (const branch of left) {
@@ -182,8 +267,7 @@ class Wiring {
       this.unwired.push({ branch, because: [because] });
     }
     for (const piece of joined) {
-      this.laid.push(piece.laid.wire);
-      this.addPiece(limb, piece, piece.laid, piece.across ?? false);
+      this.addPiece(piece, piece.laid, piece.across ?? false);
     }
   }
 
@@ -204,31 +288,27 @@ class Wiring {
   }
 
   /** All that matters to the pieces on a limb, but for the wires near it. */
-  private keyOfLimb(limb: string, wanted: readonly Wanted[], near: Near): string {
+  private keyOfLimb(limb: string, wanted: readonly Wanted[], near: Near, on: Wanted | null): string {
     const coil = this.coils.get(limb);
     return JSON.stringify([
       this.placed.tree.plan.front ?? null,
       keyOf(near.limbs),
       wanted.map(({ need, holds, run }) => [serialOf(need), tellBends(holds), run?.id]),
       coil ? [serialOf(coil.way), coil.hand] : null,
+      on ? [on.need.branch, serialOf(coil!.need), bentUpTo(this.wanted.get(limb)!)] : null,
     ]);
   }
 
-  private workOut(limb: string, wanted: readonly Wanted[], passing: number, near: Near, keep: Keep): LimbOutcome {
+  private workOut(limb: string, all: readonly Wanted[], passing: number, near: Near, on: Wanted | null, keep: Keep): LimbOutcome {
     const bark = this.bark(limb);
     const barks = near.limbs.map((l) => l.bark);
-    const shoulders = new Map<string, Shoulder>(
-      wanted.map(({ need: { branch } }) => {
-        const own = this.bark(branch);
-        return [branch, keep(`shoulder ${serialsOf([bark, own])}`, () => shoulderOf(branch, bark, own))];
-      }),
-    );
+    const shoulders = new Map<string, Shoulder>(all.map(({ need: { branch } }) => [branch, this.shoulder(branch, limb, keep)]));
     const against = new Map<string, string>();
     const tried: LaidWire[] = [];
-    const coil = this.coils.get(limb) ?? null;
+    const carrier = this.coils.get(limb) ?? null;
     const among = { keep, near: near.limbs };
     const knots = this.knotsOn(limb, passing / 2, 1, among);
-    const workFor = (anyhow: boolean): LimbWork => {
+    const workWith = (coil: LimbWork['coil'], wires: readonly LaidWire[], anyhow: boolean): LimbWork => {
       const stuck = new Set<Touch>();
       const seen = new Map<Joined, Laid | null>();
       const lay = (joined: Joined): Laid | null => {
@@ -239,13 +319,18 @@ class Wiring {
         seen.set(joined, laid);
         return laid;
       };
-      return { bark, shoulders, knots, coil, toward: this.toward, lay, stuck, wires: near.wires, keep };
+      return { bark, shoulders, knots, coil, toward: this.toward, lay, stuck, wires, keep };
     };
+    const others = near.wires.filter((w) => w !== carrier?.wire);
+    const led = on && leadOn(workWith(carrier, others, on.run !== null), carrier!, on.need, on.run ? 0 : bentUpTo(this.wanted.get(limb)!));
+    const workFor = (anyhow: boolean): LimbWork =>
+      led ? workWith({ way: led.way, hand: carrier!.hand }, [...others, led.wire], anyhow) : workWith(carrier, near.wires, anyhow);
+    const wanted = led ? all.filter((w) => w !== on) : all;
     const byRun = new Map<Run, Need[]>();
     for (const { run, need } of wanted) if (run) byRun.set(run, [...(byRun.get(run) ?? []), need]);
     const fixed = [...byRun.values()].flatMap((own) => byTwos(own).map((of): Fixed => ({ needs: of })));
     const [needs, ofItself] = [wanted.map((w) => w.need), wanted.map(lyingOf)];
-    return { ...planOnLimb(workFor, fixed, { needs, ofItself }), against, tried };
+    return { ...planOnLimb(workFor, fixed, { needs, ofItself }), against, tried, led };
   }
 
   /** The wood in the way of wires on a limb: what grows on it, with the wire that comes on that, and what comes close to it. */
@@ -307,31 +392,27 @@ class Wiring {
     return holds && !liesInWood(laid.wire, found.barks) ? laid : null;
   }
 
-  private addPiece(limb: string, joined: Joined, { path, coils }: Laid, across: boolean): void {
-    const half = joined.way.half;
+  private addPiece(joined: LaidPiece, { path, coils, wire }: Laid, across: boolean): void {
     const first = this.wanted.get((joined.ends[0] ?? joined.ends[1]!).need.branch)!;
-    const { size } = joined;
-    const anchoredOn = this.coils.get(limb)?.run ?? null;
+    const { size, kind, hidden, way } = joined;
+    const gauge = Math.max(...joined.ends.map((e) => e?.need.gauge ?? 0));
+    const parts = joined.ends.flatMap((end, i): Part[] => {
+      if (!end) return [];
+      const need = end.need.size === size ? end.need : this.memory.keep(`need ${serialOf(end.need)} ${size} ${gauge}`, () => ({ ...end.need, size, gauge }));
+      return [{ need, wound: end.touch, coil: coils[i]!, said: unserved(end.touch, end.need.wish), onFrom: null }];
+    });
     const run: RunPlan = {
       id: first.run?.id ?? '',
-      kind: joined.kind,
+      kind,
       ...asPiece(first.need, size, path.length),
-      order: Math.min(...joined.ends.flatMap((e) => (e ? this.placed.byId.get(e.need.branch)!.order : []))),
-      route: {
-        side: sideOf(joined.hidden),
-        length: joined.length,
-        turnDeg: ((joined.way.along.length - 1) * 360) / TURN,
-        hidden: sideOf(joined.hidden) === 'behind',
-      },
-      anchor: joined.kind === 'pair' ? null : { run: anchoredOn, turns: (joined.way.along.length - 1) / TURN },
-      branches: joined.ends.flatMap((end, i) => (end ? [this.partOf(end.need, end.touch, size, path, coils[i]!, unserved(end.touch, end.need.wish))] : [])),
+      order: Math.min(...parts.map(({ need }) => this.placed.byId.get(need.branch)!.order)),
+      route: { side: sideOf(hidden), length: joined.length, turnDeg: ((way.along.length - 1) * 360) / TURN, hidden: sideOf(hidden) === 'behind' },
+      anchor: kind === 'pair' ? null : { run: null, turns: (way.along.length - 1) / TURN },
+      branches: [],
       because: across ? ['Settled so it lies across other wire, or presses on wood: there is no way clear of them.'] : [],
       path,
     };
-    this.runs.push(run);
-    joined.ends.forEach((end, i) => {
-      if (end) this.coils.set(end.need.branch, { way: wayOfCoil(coils[i]!, half), hand: end.touch.hand, run: run.id });
-    });
+    this.putOn({ run, wire, parts }, way.half);
   }
 
   private coilOn({ need, touch }: End, half: number, among: Among): CoilOn {
@@ -364,8 +445,9 @@ class Wiring {
     return made;
   }
 
-  private partOf(need: Need, wound: { hand: Hand; start: Start }, size: number, path: WirePath, coil: FittedCoil, said: readonly string[]): RunBranchPlan {
-    const { bends, holds, pose, tie, past: first } = this.wanted.get(need.branch)!;
+  private partOf({ need, wound, coil, said, onFrom }: Part, { size, path }: RunPlan): RunBranchPlan {
+    const wanted = this.wanted.get(need.branch)!;
+    const { bends, holds, pose, tie, past: first } = wanted;
     const gap = gapFor(woodIn(this.placed, need.branch)!);
     const wire: WireToTry = { metal: need.metal, size, strands: need.strands, coilAngleDeg: need.angle, grip: gripOf(gap) };
     const past = need.branch === 'trunk' ? first : this.wants.pastWith(need.branch, bends, wire, first);
@@ -373,7 +455,8 @@ class Wiring {
     const { hand, start } = wound;
     /** Of each bend of its pose, which of those that the wire holds it is; −1: a tie holds it. */
     const held = (pose?.bends ?? holds).map((b) => holds.indexOf(b));
-    const of = [hand, start, size, gap, past, held, tie, by, ...said];
+    const shared = size > lyingOf(wanted).size;
+    const of = [hand, start, size, gap, past, held, tie, by, onFrom, shared, ...said];
     return this.memory.keep(`part ${serialsOf([need, bends, path, coil])} ${JSON.stringify(of)}`, () => {
       const tried = bends.map((_, i) => this.wants.tried(bends, i, wire, past));
       const choice = tried[0]!;
@@ -381,6 +464,7 @@ class Wiring {
       const places = coil.places;
       return {
         branch: need.branch,
+        onFrom,
         hand,
         start,
         gap,
@@ -402,7 +486,7 @@ class Wiring {
         }),
         tied: tie !== null,
         because: [
-          ...(tie ? [tie, 'This wire holds its movement only, and goes on before the tie.'] : sayChoice(bends[0], choice)),
+          ...(tie ? [tie, 'This wire holds its movement only, and goes on before the tie.'] : sayChoice(bends[0], choice, shared)),
           ...said,
           ...(by ? [`The coil ends ${places[places.length - 1]!.s.toFixed(0)} mm along: ${by} lies against it there.`] : []),
         ],

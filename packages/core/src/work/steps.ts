@@ -2,6 +2,7 @@ import { dayOf, isoOf } from '../units/index.js';
 import type { PlanDocument, PlanRun } from '../plan/index.js';
 import { cutList } from '../removal/index.js';
 import { coilsOn, cutsOf, namesOf, placeTree, sayBranches, slope, type PlacedTree, type Tree } from '../tree/index.js';
+import { asWound } from '../wire/index.js';
 import { posedSteps, withRests } from './bend-steps.js';
 import { MINUTES, type Bench, type Draft } from './draft.js';
 import { mindingOf } from './minding.js';
@@ -61,7 +62,10 @@ function wireSteps({ plan, names, on, tree, onDay }: Bench): Draft[] {
   const inOrder = [...open].sort((a, b) => plan.order.indexOf(a.id) - plan.order.indexOf(b.id));
   return inOrder.map((run): Draft => {
     const branches = branchesOf(run);
-    const [first, second] = run.branches.map((b) => ({ branch: b.branch, hand: b.hand, start: b.start, turns: b.turns }));
+    const { first, ...others } = asWound(
+      run,
+      run.branches.map(({ branch, hand, start, turns }) => ({ branch, hand, start, turns })),
+    );
     const turns = run.branches.reduce((sum, b) => sum + b.turns, 0);
     return {
       key: `wire:${[...branches].sort().join('+')}`,
@@ -72,7 +76,7 @@ function wireSteps({ plan, names, on, tree, onDay }: Bench): Draft[] {
         `${sizeOf(run)}, ${run.length.toFixed(0)} mm${run.strands > 1 ? ' each' : ''}, at ${run.angle}° to the branch.`,
         ...run.branches.map(
           (b) =>
-            `${names(b.branch)}: ${THUMB[b.start]}, ${HAND[b.hand]} seen from its parent, ${b.turns.toFixed(1)} turns${b.gap ? `, loose by ${b.gap.toFixed(1)} mm` : ''}.`,
+            `${names(b.branch)}${b.onFrom ? `, on from ${names(b.onFrom)}` : ''}: ${THUMB[b.start]}, ${HAND[b.hand]} seen from its parent, ${b.turns.toFixed(1)} turns${b.gap ? `, loose by ${b.gap.toFixed(1)} mm` : ''}.`,
         ),
       ],
       rule: MINUTES.wire(turns, run.size, run.strands),
@@ -85,8 +89,8 @@ function wireSteps({ plan, names, on, tree, onDay }: Bench): Draft[] {
           size: run.size,
           strands: run.strands,
           angle: run.angle,
-          ...first!,
-          ...(second ? { second } : {}),
+          ...first,
+          ...others,
           gap: Math.max(...run.branches.map((b) => b.gap)),
           anchor: 'good',
           length: run.length * run.strands,

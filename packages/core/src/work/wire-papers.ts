@@ -1,7 +1,7 @@
 import { sayDay } from '../units/index.js';
 import { pieceStrip, sayRoute, sayWire, type PlanDocument } from '../plan/index.js';
 import { needsOf, sayStock, type Piece, type SizeNeed, type Stock } from '../rack/index.js';
-import { coilsOn, namesOf, shortNamesOf, type Tree } from '../tree/index.js';
+import { coilsOn, namesOf, sayBranches, shortNamesOf, type Tree } from '../tree/index.js';
 import { sayLength, saySize } from '../wood/index.js';
 import { many, under, type Paper, type Section } from './paper.js';
 
@@ -38,7 +38,11 @@ export function piecesPaperOf(tree: Tree, plan: PlanDocument, onDay: number, sto
         {
           head: 'Each piece laid straight',
           pieces: runs.map((run, i) => ({
-            head: `${i + 1}. ${run.branches.map((b) => names(b.branch)).join(' and ')}`,
+            head: `${i + 1}. ${sayBranches(
+              names,
+              run.branches.map((b) => b.branch),
+              6,
+            )}`,
             text: [
               `${sayWire(run)}, ${run.length.toFixed(0)} mm${plan.coverage.later.includes(run.id) ? ', for the next session' : ''}`,
               `${sayRoute(run, plan.runs, names)}; ${run.branches

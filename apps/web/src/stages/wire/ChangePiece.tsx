@@ -28,12 +28,22 @@ const START_NAMES: { value: Start; name: string }[] = [
   { value: 'under', name: 'from beneath' },
 ];
 
+type Winding = Pick<RunAct['branches'][number], 'hand' | 'start'>;
+
+/** All ways to wind on a branch, the wanted one first. */
+const windings = ({ hand, start }: Winding): Winding[] => [
+  { hand, start },
+  ...HAND_NAMES.flatMap((h) => START_NAMES.map((s) => ({ hand: h.value, start: s.value }))),
+];
+
 /** A piece as its artist wants it: what is changed here stays, and the rest of the plan is made to go with it. */
 export function ChangePiece({ run, settled }: { run: PlanRun; settled: boolean }) {
   const { tree, plan, act, names } = useDesk();
   const [open, setOpen] = useState(false);
-  const parent = tree.branches.find((b) => b.id === run.branches[0]!.branch)?.parent;
-  const partners = tree.branches.filter((b) => b.parent === parent && b.state !== 'dead' && !run.branches.some((r) => r.branch === b.id)).map((b) => b.id);
+  const ends = run.branches.filter((b) => b.onFrom === null);
+  const parent = tree.branches.find((b) => b.id === ends[0]!.branch)?.parent;
+  const livingOn = (limb: string | undefined): string[] => tree.branches.filter((b) => b.parent === limb && b.state !== 'dead').map((b) => b.id);
+  const partners = livingOn(parent).filter((id) => !run.branches.some((r) => r.branch === id));
   const asIs: RunAct = {
     kind: 'run',
     run: run.id,
@@ -46,22 +56,25 @@ export function ChangePiece({ run, settled }: { run: PlanRun; settled: boolean }
   };
   const change = (changes: Partial<RunAct>): void => void act({ ...asIs, ...changes });
   const wind = (i: number, to: { hand?: Hand; start?: Start }): void => change({ branches: asIs.branches.map((b, k) => (k === i ? { ...b, ...to } : b)) });
+  /** As each is planned where one piece leads to all, else as there is one. */
+  const changeTo = (all: RunAct['branches'][]): void =>
+    change({ branches: all.find((branches) => whyNotJoined(tree, { ...asIs, id: run.id, branches } as Run) === null) ?? all[0]! });
+  const asPlanned = (branch: string): Winding | undefined => plan?.runs.flatMap((r) => r.branches).find((b) => b.branch === branch);
   const pairWith = (branch: string): void => {
-    const other = plan?.runs.flatMap((r) => r.branches).find((b) => b.branch === branch);
-    const first = asIs.branches[0]!;
-    const winds = (wanted: { hand: Hand; start: Start }): { hand: Hand; start: Start }[] => [
-      wanted,
-      ...HAND_NAMES.flatMap((h) => START_NAMES.map((s) => ({ hand: h.value, start: s.value }))),
-    ];
-    // As each is planned where a way leads from the one to the other, else as there is one.
-    const all = winds(first).flatMap((a) =>
-      winds(other ?? { hand: first.hand === 'cw' ? 'ccw' : 'cw', start: 'over' }).map((b) => [
-        { ...first, ...a },
-        { branch, hand: b.hand, start: b.start },
-      ]),
+    const first = ends[0]!;
+    const kept = asIs.branches.filter((_, i) => run.branches[i] === first || run.branches[i]!.onFrom === first.branch);
+    changeTo(
+      windings(first).flatMap((a) =>
+        windings(asPlanned(branch) ?? { hand: first.hand === 'cw' ? 'ccw' : 'cw', start: 'over' }).map((b) => [
+          ...kept.map((own) => (own.branch === first.branch ? { ...own, ...a } : own)),
+          { branch, ...b },
+        ]),
+      ),
     );
-    const joined = all.find((branches) => whyNotJoined(tree, { ...asIs, id: run.id, branches } as Run) === null);
-    change({ branches: joined ?? all[0]! });
+  };
+  const goOnAlong = (end: string, shoot: string): void => {
+    const kept = asIs.branches.filter((_, i) => run.branches[i]!.onFrom !== end);
+    changeTo(shoot === '' ? [kept] : windings(asPlanned(shoot) ?? { hand: 'cw', start: 'over' }).map((w) => [...kept, { branch: shoot, ...w }]));
   };
   return (
     <div className="border-t border-rule pt-2">
@@ -71,7 +84,7 @@ export function ChangePiece({ run, settled }: { run: PlanRun; settled: boolean }
         ) : (
           <Quiet onClick={() => change({})}>settle it as it is</Quiet>
         )}
-        {run.branches.length > 1 && <Quiet onClick={() => change({ branches: asIs.branches.slice(0, 1) })}>split it</Quiet>}
+        {run.branches.length > 1 && <Quiet onClick={() => change({ branches: asIs.branches.filter((b) => b.branch === ends[0]!.branch) })}>split it</Quiet>}
         <Quiet onClick={() => setOpen(!open)}>{open ? 'change nothing' : 'change it'}</Quiet>
       </div>
       {open && (
@@ -118,14 +131,28 @@ export function ChangePiece({ run, settled }: { run: PlanRun; settled: boolean }
           {partners.length > 0 && (
             <Pick
               label="Its other half goes on"
-              value={run.branches[1]?.branch ?? ''}
+              value={ends[1]?.branch ?? ''}
               options={[
-                ...(run.branches[1] ? [{ value: run.branches[1].branch, name: names(run.branches[1].branch) }] : [{ value: '', name: 'no other branch' }]),
+                ...(ends[1] ? [{ value: ends[1].branch, name: names(ends[1].branch) }] : [{ value: '', name: 'no other branch' }]),
                 ...partners.map((b) => ({ value: b, name: names(b) })),
               ]}
               onChange={(branch) => branch && pairWith(branch)}
             />
           )}
+          {ends.map(({ branch }) => {
+            const shoots = livingOn(branch);
+            return (
+              shoots.length > 0 && (
+                <Pick
+                  key={branch}
+                  label={`From ${names(branch)} it goes on along`}
+                  value={run.branches.find((b) => b.onFrom === branch)?.branch ?? ''}
+                  options={[{ value: '', name: 'no shoot: to its own tip' }, ...shoots.map((b) => ({ value: b, name: names(b) }))]}
+                  onChange={(shoot) => goOnAlong(branch, shoot)}
+                />
+              )
+            );
+          })}
         </div>
       )}
     </div>

@@ -1,6 +1,7 @@
 import { useId } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import {
+  asWound,
   cutFrom,
   isSameWire,
   isUsable,
@@ -12,6 +13,7 @@ import {
   type MetalName,
   type PlanRun,
   type Wrap,
+  sayBranches,
   saySize,
   sayStock,
 } from '@ustle/core';
@@ -92,24 +94,25 @@ export function PutOn({
   const best = rack ? cutFrom(wire, rack.stock) : null;
   const roll = picked === 'best' ? (best?.id ?? 'none') : rolls.some((r) => r.id === picked) ? picked : 'none';
   const sizes = [...new Set([...soldSizes(metal), ...(metal === run.metal ? [run.size] : [])])].sort((a, b) => a - b);
-  const save = handleSubmit(({ on, gap, wrap, anchor, size: taken, halves, length: used, roll: _roll, ...how }) => {
-    const [first, second] = run.branches.map((part, i) => ({
+  const save = handleSubmit(({ on, gap, wrap, anchor, size: taken, halves: said, length: used, roll: _roll, ...how }) => {
+    const wound = run.branches.map((part, i) => ({
       branch: part.branch,
       hand: part.hand,
       start: part.start,
-      turns: halves[i]!.turns,
-      ...(inSession ? {} : { bentDeg: halves[i]!.bent }),
+      turns: said[i]!.turns,
+      ...(inSession ? {} : { bentDeg: said[i]!.bent }),
       targetDeg: part.target,
       over: part.bendLength,
     }));
+    const { first, ...others } = asWound(run, wound);
     const wired: Wired = {
       kind: 'wired',
       on,
       ...how,
       size: Number(taken),
       angle: run.angle,
-      ...first!,
-      ...(second ? { second } : {}),
+      ...first,
+      ...others,
       gap: Number(gap),
       wrap,
       anchor,
@@ -210,7 +213,12 @@ export function PutOn({
         render={({ field }) => <Choice label="Under it" value={field.value} options={UNDER} onChange={field.onChange} />}
       />
       <button type="submit" className="btn btn-primary w-full">
-        It is on {run.branches.map((b) => names(b.branch)).join(' and ')}
+        It is on{' '}
+        {sayBranches(
+          names,
+          run.branches.map((b) => b.branch),
+          4,
+        )}
       </button>
     </form>
   );

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { coilsOn, dayOf, METALS, type Coil, type PlanRun, sayWire } from '@ustle/core';
+import { coilsOn, dayOf, METALS, type Coil, type PlanRun, sayBranches, sayWire } from '@ustle/core';
 import { Caution, PanelHead, Pick, Quiet, Skeleton } from '../../shared/parts';
 import { count, percent, sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
@@ -34,7 +34,13 @@ function Piece({ run, number, on, open, onOpen }: { run: PlanRun; number: number
       >
         <span className="w-6 shrink-0 text-right font-serif text-lg">{number}</span>
         <span className="min-w-0 flex-1">
-          <strong className="block">{run.branches.map((b) => names(b.branch)).join(' and ')}</strong>
+          <strong className="block">
+            {sayBranches(
+              names,
+              run.branches.map((b) => b.branch),
+              6,
+            )}
+          </strong>
           {sayWire(run)}
           {settled ? ', settled' : ''}
           {plan?.coverage.later.includes(run.id) ? ', for the next session' : ''}
