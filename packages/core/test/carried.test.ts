@@ -83,6 +83,7 @@ const fork = (own: Partial<Tree> = {}): Tree => {
   t.plan.poses.push({ branch: 'low', bearing: 90, elevation: -5, bends: [{ at: 10, over: 60, angle: 14, toward: { bearing: 90, elevation: -6 } }] });
   return t;
 };
+const OUTER = { at: 240, over: 50, angle: 12, toward: { bearing: 90, elevation: 5 } };
 const pieceOn = (plan: PlanDocument, id: string) => plan.runs.find((r) => r.branches.some((b) => b.branch === id))!;
 const idsOf = (run: PlanDocument['runs'][number]): string[] => run.branches.map((b) => b.branch);
 
@@ -113,7 +114,7 @@ test('a branch that is bent only near its shoulder leads its wire on along its t
 
 test('what bends farther out keeps its wire to its own tip, and a shoot too thin or settled by itself is not led on to', () => {
   const far = fork();
-  far.plan.poses[0]!.bends.push({ at: 240, over: 50, angle: 12, toward: { bearing: 90, elevation: 5 } });
+  far.plan.poses[0]!.bends.push(OUTER);
   expect(idsOf(pieceOn(planOf(far), 'low'))).toEqual(['low']);
   const thin = fork();
   thin.branches[1]!.d = 5;
@@ -168,6 +169,7 @@ test.each<[string, object[], string | null]>([
   ['a shoot of another', [{ branch: 'other' }, { branch: 'weak' }], 'same limb'],
 ])('by hand, on along %s', (_what, on, why) => {
   const t = fork();
+  t.plan.poses[0]!.bends.push(OUTER);
   t.branches.push(branch('other', { bearing: 270, at: 230 }), branch('third', { bearing: 180, at: 300 }));
   const plan = planOf(t);
   const windings = (['cw', 'ccw'] as const).flatMap((hand) => (['over', 'under'] as const).map((start) => ({ hand, start })));
@@ -180,7 +182,14 @@ test.each<[string, object[], string | null]>([
   if (why !== null) for (const message of said) expect(message).toContain(why);
   else {
     const settled = said.find((s): s is Tree => typeof s !== 'string')!;
-    expect(pieceOn(planOf(settled), 'weak')).toMatchObject({ branches: [{ branch: 'low' }, { branch: 'weak', onFrom: 'low' }] });
+    const run = pieceOn(planOf(settled), 'weak');
+    expect(run).toMatchObject({
+      branches: [
+        { branch: 'low', bends: [{}, null] },
+        { branch: 'weak', onFrom: 'low' },
+      ],
+    });
+    expect(run.branches[0]!.because.join()).toContain('its bend of 12° 240 mm along has no wire');
   }
 });
 

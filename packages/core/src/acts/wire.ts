@@ -91,6 +91,7 @@ export const putWireOn = actKind({
 
 /** A wire thicker than this against its branch cannot be wound. */
 const THICKEST = 0.6;
+export const canBeWoundOn = (size: number, branchDiameter: number): boolean => size <= branchDiameter * THICKEST;
 
 const { id: RUN_ID, ...RUN_FIELDS } = RUN.properties;
 
@@ -115,7 +116,7 @@ export const settleRun = actKind({
       if (gone) return gone;
       const { d, state } = woodIn(placeTree(tree), branch)!.branch;
       if (state === 'dead') return refuse('branches', 'choice', 'Dead wood is not wired.');
-      if (size > d * THICKEST)
+      if (!canBeWoundOn(size, d))
         return refuse('size', 'range', `size: ${size} mm of wire cannot be wound on a branch of ${d} mm; at most ${(d * THICKEST).toFixed(1)} mm.`);
     }
     if (ids.length > 1 && ids.includes('trunk')) return refuse('branches', 'choice', "The trunk's wire is a piece of its own.");

@@ -36,7 +36,7 @@ export interface RunBranchPlan {
   settles: number;
   target: number;
   bendLength: number;
-  /** The same of every bend of its pose, from the shoulder, and by how much the wire misses its outside; null: a tie holds it. */
+  /** The same of every bend of its pose, from the shoulder, and by how much the wire misses its outside; null: a tie holds it, or the wire went on along a shoot before it. */
   bends: (WiredBend | null)[];
   /** Whether the wire holds its movement only, and a tie where it lies. */
   tied: boolean;

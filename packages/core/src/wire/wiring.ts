@@ -59,6 +59,8 @@ interface Part {
   coil: CoilOn;
   said: readonly string[];
   onFrom: string | null;
+  /** From where on, mm along, the branch has no wire: it went on along a shoot. */
+  until?: number;
 }
 
 /** A piece with how it lies. */
@@ -224,12 +226,13 @@ class Wiring {
     Object.assign(run, asPiece(run, run.size, led.path.length + (run.anchor?.soil ?? 0)));
     const along = [...led.path.on.keys()];
     const own = piece.parts.find((part) => part.need.branch === limb)!;
-    const beyond = this.wanted.get(limb)!.pose?.bends.filter((b) => b.at + b.length > led.upTo.places[led.upTo.places.length - 1]!.s) ?? [];
+    const until = led.upTo.places[led.upTo.places.length - 1]!.s;
+    const beyond = this.wanted.get(limb)!.pose?.bends.filter((b) => isBeyond(b, until)) ?? [];
     const bare = beyond.map((b) => `its bend of ${b.angle.toFixed(0)}° ${b.at.toFixed(0)} mm along has no wire`).join(', ');
     const onwards = `Its wire goes on along ${this.names(led.need.branch)}: beyond that ${bare || 'there is no bend to hold'}.`;
     const { hand, start } = led.touch;
     piece.parts = [
-      ...piece.parts.map((part) => (part === own ? { ...part, coil: led.upTo, said: [...part.said, onwards] } : part)),
+      ...piece.parts.map((part) => (part === own ? { ...part, coil: led.upTo, said: [...part.said, onwards], until } : part)),
       {
         need: led.need,
         wound: { hand, start },
@@ -445,7 +448,7 @@ class Wiring {
     return made;
   }
 
-  private partOf({ need, wound, coil, said, onFrom }: Part, { size, path }: RunPlan): RunBranchPlan {
+  private partOf({ need, wound, coil, said, onFrom, until = Infinity }: Part, { size, path }: RunPlan): RunBranchPlan {
     const wanted = this.wanted.get(need.branch)!;
     const { bends, holds, pose, tie, past: first } = wanted;
     const gap = gapFor(woodIn(this.placed, need.branch)!);
@@ -453,8 +456,8 @@ class Wiring {
     const past = need.branch === 'trunk' ? first : this.wants.pastWith(need.branch, bends, wire, first);
     const by = coil.blocked && this.names(coil.blocked.by);
     const { hand, start } = wound;
-    /** Of each bend of its pose, which of those that the wire holds it is; −1: a tie holds it. */
-    const held = (pose?.bends ?? holds).map((b) => holds.indexOf(b));
+    /** Of each bend of its pose, which of those that the wire holds it is; −1: a tie does, or nothing. */
+    const held = (pose?.bends ?? holds).map((b) => (isBeyond(b, until) ? -1 : holds.indexOf(b)));
     const shared = size > lyingOf(wanted).size;
     const of = [hand, start, size, gap, past, held, tie, by, onFrom, shared, ...said];
     return this.memory.keep(`part ${serialsOf([need, bends, path, coil])} ${JSON.stringify(of)}`, () => {
@@ -497,6 +500,8 @@ class Wiring {
 
 /** What a branch's wire is before anything is fixed; else as it is fixed. */
 const lyingOf = ({ need, ofItself }: Wanted): Need => ofItself ?? need;
+
+const isBeyond = (bend: PlannedBend, until: number): boolean => bend.at + bend.length > until;
 
 const told = new WeakMap<readonly PlannedBend[], string>();
 

@@ -128,9 +128,9 @@ export function posedSteps(bench: Bench, worked: ReadonlySet<string>): { bends: 
   const bends: Draft[] = [];
   const places: Draft[] = [];
   if (plan.trunk && isAsked('trunk')) bends.push(...trunkSteps(bench, plan.trunk));
-  const tied = new Set(plan.guys.map((g) => g.branch));
-  // What a tie draws, and what its wire is too thin for, is not bent by hand.
-  const byHand = (p: PlanPose): PlanPose => (tied.has(p.branch) ? { ...p, bends: p.bends.filter((b) => b.handDeg !== null) } : p);
+  const partly = new Set([...plan.guys.map((g) => g.branch), ...plan.runs.flatMap((r) => r.branches.flatMap((b) => b.onFrom ?? []))]);
+  // What a tie draws, what its wire is too thin for, or what has none beyond a shoot, is not bent by hand.
+  const byHand = (p: PlanPose): PlanPose => (partly.has(p.branch) ? { ...p, bends: p.bends.filter((b) => b.handDeg !== null) } : p);
   for (const pose of plan.poses
     .map(byHand)
     .filter((p) => isAsked(p.branch, asked(p)))

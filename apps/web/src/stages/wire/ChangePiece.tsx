@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import {
+  canBeWoundOn,
   METALS,
   whyNotJoined,
   WIRE_FIELDS,
@@ -140,7 +141,7 @@ export function ChangePiece({ run, settled }: { run: PlanRun; settled: boolean }
             />
           )}
           {ends.map(({ branch }) => {
-            const shoots = livingOn(branch);
+            const shoots = livingOn(branch).filter((id) => canBeWoundOn(run.size, tree.branches.find((b) => b.id === id)!.d));
             return (
               shoots.length > 0 && (
                 <Pick
