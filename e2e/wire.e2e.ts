@@ -76,6 +76,41 @@ test('pieces on two branches: opened, laid straight, split by hand and joined ag
   expect(app.errors).toEqual([]);
 });
 
+test('by hand a piece goes on along a shoot of its branch; put on, taken back, and led to its own tip again', async () => {
+  const { page } = app;
+  await visit(app, `/tree/${await idOf(app, 'Levanter')}/wire`);
+  await sceneReady(page);
+  const branchesOf = (run: Run): string[] => run.branches.map((b) => b.branch);
+  const { branches } = (await stored(app, 'Levanter')).tree;
+  const before = (await runsOf('Levanter')).find((r) => branchesOf(r).includes('b13'))!;
+  const [shoot] = branches.filter((b: { parent: string }) => b.parent === 'b13').map((b: { id: string }) => b.id);
+  await (await there(page, `[data-run="${before.id}"]`)).evaluate((row) => (row as HTMLElement).click());
+  await press(page, 'change it');
+  const along = `aside label:has(option[value="${shoot}"]):has(option[value=""]) select`;
+  await there(page, along);
+  await page.select(along, shoot);
+  await until(app, 'Levanter', (v) => v.tree.plan.runs.some((r: Run) => branchesOf(r).includes(shoot)));
+  await says(page, /on along second left, first from the trunk/);
+  const [carried] = (await runsOf('Levanter')).filter((r) => branchesOf(r).includes(shoot));
+  expect(carried!.branches).toContainEqual(expect.objectContaining({ branch: shoot, onFrom: 'b13' }));
+  const strip = await page.$eval('aside [aria-label^="The piece laid straight"]', (drawn) => drawn.getAttribute('aria-label')!);
+  expect(strip.match(/shoulder of/g)).toHaveLength(carried!.branches.length);
+
+  const had = await onOf('Levanter');
+  await pressWhere(page, 'form button[type="submit"]', /^It is on /);
+  await until(app, 'Levanter', (v) => v.tree.record.filter((l: { kind: string }) => l.kind === 'wired').length === had.length + carried!.branches.length);
+  expect((await onOf('Levanter')).slice(had.length).sort()).toEqual(branchesOf(carried!).sort());
+  await press(page, 'Undo');
+  await until(app, 'Levanter', (v) => v.tree.record.at(-1).kind === 'withdrawn');
+  await says(page, /It is on /);
+  await press(page, 'change it');
+  await there(page, along);
+  await page.select(along, '');
+  await until(app, 'Levanter', (v) => !v.tree.plan.runs.some((r: Run) => branchesOf(r).includes(shoot)));
+  expect(branchesOf((await runsOf('Levanter')).find((r) => branchesOf(r).includes('b13'))!).sort()).toEqual(branchesOf(before).sort());
+  expect(app.errors).toEqual([]);
+});
+
 test('by keyboard alone: a metal for the tree, a piece opened and settled', async () => {
   const { page } = app;
   await visit(app, `/tree/${await idOf(app, 'Marigold')}/wire`);

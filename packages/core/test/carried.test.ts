@@ -3,6 +3,7 @@ import {
   dayOf,
   generateTree,
   isRefused,
+  openSteps,
   outcomeOf,
   pieceStrip,
   placesFor,
@@ -105,6 +106,7 @@ test('a branch that is bent only near its shoulder leads its wire on along its t
   expect(strong!.because.join(' ')).toContain('goes on along it');
   const straight = pieceStrip(run, fork(), plan, (id) => id)!;
   expect(straight.marks.filter((m) => m.kind === 'shoulder').map((m) => m.branch)).toEqual(['low', 'strong']);
+  expect(straight.marks.filter((m) => m.kind === 'shoot').map((m) => m.branch)).toEqual(['weak']);
   expect(sayRoute(run, plan.runs, (id) => id)).toContain('from low on along strong');
   // Each place of it is drawn with one of its branches, and none is left out.
   const drawn = idsOf(run).map((id) => placesFor(run.places!, idsOf(run), id));
@@ -138,22 +140,12 @@ test('settled as it was shown it lies as it did; put on, the record has a line f
   const branches = shown.branches.map(({ branch: on, hand, start }) => ({ branch: on, hand, start }));
   const settled = after(fork(), { kind: 'run', run: shown.id, metal, size, strands, angle, branches });
   expect(pieceOn(planOf(settled), 'low')).toEqual(shown);
-  const [low, strong] = branches;
-  const wound = after(settled, {
-    kind: 'wired',
-    on: '2026-10-10',
-    metal,
-    size,
-    strands,
-    angle,
-    ...low!,
-    along: [strong!],
-    anchor: 'good',
-    length: shown.length,
-  });
+  const [step] = openSteps(settled, planOf(settled), ON).filter((s) => s.kind === 'wire' && s.branches.includes('strong'));
+  expect(step!.what.join()).toContain('on from');
+  const wound = after(settled, ...(step!.did as Intent[]));
   expect(wound.record.filter((l) => l.kind === 'wired')).toMatchObject([
-    { branch: 'low', run: shown.id, length: shown.length },
-    { branch: 'strong', run: shown.id },
+    { branch: 'low', run: shown.id, length: shown.length, turns: shown.branches[0]!.turns },
+    { branch: 'strong', run: shown.id, turns: shown.branches[1]!.turns },
   ]);
   expect(wound.plan.runs).toEqual(settled.plan.runs);
   const cut = planOf(after(settled, { kind: 'decide', branch: 'strong', act: 'remove' }));
@@ -189,7 +181,7 @@ test.each<[string, object[], string | null]>([
         { branch: 'weak', onFrom: 'low' },
       ],
     });
-    expect(run.branches[0]!.because.join()).toContain('its bend of 12° 240 mm along has no wire');
+    expect(run.branches[0]!.because.join()).toContain('its bend of 12° (240 mm along) has no wire');
   }
 });
 

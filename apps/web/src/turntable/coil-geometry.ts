@@ -57,7 +57,7 @@ function coilGeometry(coil: DrawnCoil, lineOf: (limb: string) => Limb | undefine
       );
       return new TubeGeometry(curve, Math.round(points.length * 1.5), coil.size / 2, 7, false);
     });
-  return mergeGeometries(tubes) ?? new BufferGeometry();
+  return tubes.length ? mergeGeometries(tubes) : new BufferGeometry();
 }
 
 /** All coils of one look as one mesh. */

@@ -62,7 +62,7 @@ export function unrolled(tree: Tree, piece: Piece, bendsOf: (branch: string) => 
       const ends = [at(own.branch, clamp(bend.at, low, high)), at(own.branch, clamp(bend.at + bend.length, low, high))].sort((a, b) => a - b);
       marks.push({ kind: 'bend', at: ends[0]!, length: ends[1]! - ends[0]!, branch: own.branch, bend: i });
     });
-    for (const shoot of childrenOf(tree, own.branch))
+    for (const shoot of childrenOf(tree, own.branch).filter((c) => !piece.branches.some((b) => b.branch === c.id)))
       if (shoot.at >= low && shoot.at <= high) marks.push({ kind: 'shoot', at: at(own.branch, shoot.at), length: 0, branch: shoot.id, bend: null });
   }
   marks.push({ kind: 'end', at: piece.length - loop, length: loop, branch: null, bend: null });

@@ -228,8 +228,9 @@ class Wiring {
     const own = piece.parts.find((part) => part.need.branch === limb)!;
     const until = led.upTo.places[led.upTo.places.length - 1]!.s;
     const beyond = this.wanted.get(limb)!.pose?.bends.filter((b) => isBeyond(b, until)) ?? [];
-    const bare = beyond.map((b) => `its bend of ${b.angle.toFixed(0)}° ${b.at.toFixed(0)} mm along has no wire`).join(', ');
-    const onwards = `Its wire goes on along ${this.names(led.need.branch)}: beyond that ${bare || 'there is no bend to hold'}.`;
+    const bare = beyond.map((b) => `${b.angle.toFixed(0)}° (${b.at.toFixed(0)} mm along)`).join(', ');
+    const left = bare ? `its ${beyond.length > 1 ? 'bends' : 'bend'} of ${bare} ${beyond.length > 1 ? 'have' : 'has'} no wire` : 'there is no bend to hold';
+    const onwards = `Its wire goes on along ${this.names(led.need.branch)}: beyond that ${left}.`;
     const { hand, start } = led.touch;
     piece.parts = [
       ...piece.parts.map((part) => (part === own ? { ...part, coil: led.upTo, said: [...part.said, onwards], until } : part)),
@@ -260,6 +261,7 @@ class Wiring {
       this.workOut(limb, wanted, passing, near, on, keep),
     );
     if (led) this.leadOn(limb, led);
+    else if (on?.run) carrier!.piece.run.because.push(`It finds no way on to ${this.names(on.need.branch)}: that has a piece of its own.`);
     this.worth.best += worth.best;
     this.worth.had += worth.had;
     for (const branch of left) {
@@ -325,7 +327,7 @@ class Wiring {
       return { bark, shoulders, knots, coil, toward: this.toward, lay, stuck, wires, keep };
     };
     const others = near.wires.filter((w) => w !== carrier?.wire);
-    const led = on && leadOn(workWith(carrier, others, on.run !== null), carrier!, on.need, on.run ? 0 : bentUpTo(this.wanted.get(limb)!));
+    const led = on && leadOn(workWith(carrier, others, false), carrier!, on.need, on.run ? 0 : bentUpTo(this.wanted.get(limb)!));
     const workFor = (anyhow: boolean): LimbWork =>
       led ? workWith({ way: led.way, hand: carrier!.hand }, [...others, led.wire], anyhow) : workWith(carrier, near.wires, anyhow);
     const wanted = led ? all.filter((w) => w !== on) : all;
