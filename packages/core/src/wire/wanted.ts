@@ -25,6 +25,9 @@ export interface Wanted {
   run: Run | null;
 }
 
+/** What a branch's wire is before anything is fixed; else as it is fixed. */
+export const lyingOf = ({ need, ofItself }: Wanted): Need => ofItself ?? need;
+
 /** So many branches are given ties at once: what is more is for the next session. */
 const MOST_TIED = 4;
 
