@@ -91,9 +91,21 @@ export function layInLayers(mains: readonly Main[], height: number, names: (id: 
     Math.max(0, ...lowers.map((lower) => tooClose(upper, upper.target, lower, height, LAYER.within - AS_BEFORE.beside)));
 
   const liesAsBefore = (upper: Main, lowers: readonly Main[]): boolean => {
-    const { aimed, main, above } = before!.get(upper.id)!;
-    if (turnBetween(aimed, upper.target) > 0.01 || [...above].some((id) => turned.has(id))) return false;
+    const { main, above } = before!.get(upper.id)!;
+    if ([...above].some((id) => turned.has(id))) return false;
     return crowded(main, lowers) <= crowded(main, lowers.map(wasOf)) + AS_BEFORE.nearer * height;
+  };
+
+  /** Whether it is worth to move: where it lies clearly better, or back where it was to go. */
+  const gains = (upper: Main, was: Target, to: Target, lowers: readonly Main[]): boolean =>
+    closest(upper, was, lowers, height).by - closest(upper, to, lowers, height).by > AS_BEFORE.nearer * height ||
+    turnBetween(upper.target, was) - turnBetween(upper.target, to) > AS_BEFORE.turned;
+
+  const laidAnew = (upper: Main, lowers: readonly Main[]): Target => {
+    const to = clearOf(upper, lowers, height, names);
+    if (!before || turnBetween(before.get(upper.id)!.aimed, upper.target) > 0.01) return to;
+    const was = wasOf(upper).target;
+    return liesAsBefore(upper, lowers) || !gains(upper, was, to, lowers) ? was : to;
   };
 
   mains.forEach((upper, i) => {
@@ -101,7 +113,7 @@ export function layInLayers(mains: readonly Main[], height: number, names: (id: 
     const lowers = mains.slice(0, i);
     const above = new Set(lowers.filter((lower) => tooClose(upper, aimed, lower, height) > 0).map((m) => m.id));
     // What the artist has posed is not moved for another one's sake.
-    if (aimed.from !== 'plan') upper.target = before && liesAsBefore(upper, lowers) ? wasOf(upper).target : clearOf(upper, lowers, height, names);
+    if (aimed.from !== 'plan') upper.target = laidAnew(upper, lowers);
     laid.set(upper.id, { aimed, main: upper, above });
   });
   return laid;
