@@ -26,12 +26,12 @@ test('what holds a piece, and what a tie is tied to, by the names of the tree', 
   const t = tree([branch('a', { bearing: 90 }), branch('b', { bearing: 270, at: 300 })]);
   const names = namesOf(t);
   const run = (own: object) => ({ id: 'w1', branches: [{ branch: 'a' }], route: { side: 'behind', turnDeg: 540, length: 90 }, ...own }) as never;
-  expect(sayRoute(run({ kind: 'pair' }), [], names)).toBe('1.5 turns round the back from shoulder to shoulder, 90 mm');
-  expect(sayRoute(run({ kind: 'anchored', anchor: { run: 'w2', turns: 2 } }), [run({ id: 'w2' })], names)).toBe(
+  expect(sayRoute(run({ kind: 'pair' }), names)).toBe('1.5 turns round the back from shoulder to shoulder, 90 mm');
+  expect(sayRoute(run({ kind: 'anchored', anchor: { run: 'w2', turns: 2, beside: 'a' } }), names)).toBe(
     `anchored by 2.0 turns beside the wire of ${names('a')}`,
   );
-  expect(sayRoute(run({ kind: 'single', anchor: { run: null, turns: 1.3 } }), [], names)).toBe('anchored by 1.3 turns of its own round the limb');
-  expect(sayRoute(run({ kind: 'trunk', anchor: { run: null, turns: 0, soil: 48 } }), [], names)).toMatch(/pushed 48 mm down into the soil/);
+  expect(sayRoute(run({ kind: 'single', anchor: { run: null, turns: 1.3 } }), names)).toBe('anchored by 1.3 turns of its own round the limb');
+  expect(sayRoute(run({ kind: 'trunk', anchor: { run: null, turns: 0, soil: 48 } }), names)).toMatch(/pushed 48 mm down into the soil/);
   expect(sayAnchor({ kind: 'branch', branch: 'b', at: 40 }, names)).toBe(`${names('b')}, 40 mm out, padded`);
   for (const kind of ['pot-hole', 'pot-rim', 'root', 'trunk', 'screw', 'jin'])
     expect(sayAnchor({ kind, index: 0, at: 10, bearing: 90, branch: 'a' }, names)).not.toMatch(/undefined|NaN/);

@@ -107,7 +107,7 @@ test('a branch that is bent only near its shoulder leads its wire on along its t
   const straight = pieceStrip(run, fork(), plan, (id) => id)!;
   expect(straight.marks.filter((m) => m.kind === 'shoulder').map((m) => m.branch)).toEqual(['low', 'strong']);
   expect(straight.marks.filter((m) => m.kind === 'shoot').map((m) => m.branch)).toEqual(['weak']);
-  expect(sayRoute(run, plan.runs, (id) => id)).toContain('from low on along strong');
+  expect(sayRoute(run, (id) => id)).toContain('from low on along strong');
   // Each place of it is drawn with one of its branches, and none is left out.
   const drawn = idsOf(run).map((id) => placesFor(run.places!, idsOf(run), id));
   expect(drawn[0]!.length + drawn[1]!.length - 1).toBe(run.places!.length);

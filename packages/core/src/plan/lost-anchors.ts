@@ -2,11 +2,11 @@ import { standing, type Names, type Tree } from '../tree/index.js';
 import type { RunPlan } from '../wire/index.js';
 
 /** What holds the loose half of a piece now, in words. */
-function sayAnchor(run: RunPlan | undefined, names: Names, runs: readonly RunPlan[]): string {
+function sayAnchor(run: RunPlan | undefined, names: Names): string {
   if (!run) return 'there is no room to anchor it anew: take it off, or let a guy hold the branch';
   const turns = (run.anchor?.turns ?? 2).toFixed(1);
-  const beside = runs.find((r) => r.id === run.anchor?.run);
-  return `anchor it by ${turns} turns ${beside ? `beside the wire of ${names(beside.branches[0]!.branch)}` : 'round the limb'}`;
+  const beside = run.anchor?.beside;
+  return `anchor it by ${turns} turns ${beside ? `beside the wire of ${names(beside)}` : 'round the limb'}`;
 }
 
 /** Pieces of wire, settled or on, whose other half was on a branch that goes or is gone: what holds them instead. */
@@ -24,6 +24,6 @@ export function lostAnchors(tree: Tree, after: Tree, runs: readonly RunPlan[], n
     const gone = [...branches].filter((b) => b !== 'trunk' && !here.has(b) && !branches.has(parentOf.get(b)!));
     if (left.length !== 1 || gone.length === 0) return [];
     const run = runs.find((r) => r.branches.some((b) => b.branch === left[0]));
-    return [`The wire of ${names(left[0]!)} (${id}) was anchored on ${names(gone[0]!)}, which goes: ${sayAnchor(run, names, runs)}.`];
+    return [`The wire of ${names(left[0]!)} (${id}) was anchored on ${names(gone[0]!)}, which goes: ${sayAnchor(run, names)}.`];
   });
 }

@@ -77,7 +77,8 @@ export function anchor(work: LimbWork, need: Need, placed: Placed, turns: number
     const end: End = { need, touch };
     const piece = keptWay(work, course, placed.ways, (way) => ({
       key,
-      kind: coil ? 'anchored' : 'single',
+      // Beyond where the limb's own coil ends it has nothing to lie beside.
+      kind: coil && Math.min(...way.along) < Math.max(...coil.way.along) ? 'anchored' : 'single',
       ends: sense > 0 ? [end, null] : [null, end],
       way,
       size: need.size,

@@ -66,8 +66,8 @@ export interface RunPlan {
   mass: number;
   order: number;
   route: Route | null;
-  /** What holds its loose half: turns along another piece, or (run null) round the limb; the trunk's is pushed so deep into the soil, mm. */
-  anchor: { run: string | null; turns: number; soil?: number } | null;
+  /** What holds its loose half: turns along another piece, beside its coil on a branch, or (run null) round the limb; the trunk's is pushed so deep into the soil, mm. */
+  anchor: { run: string | null; turns: number; beside?: string; soil?: number } | null;
   branches: RunBranchPlan[];
   because: string[];
   path: WirePath;

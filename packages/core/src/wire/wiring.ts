@@ -261,7 +261,10 @@ export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: Pas
     named.add(run.id);
   }
   const onBranch = new Map(sorted.flatMap((r) => r.branches.map((b) => [b.branch, r.id] as const)));
-  for (const run of sorted)
-    if (run.kind === 'anchored') run.anchor = { ...run.anchor!, run: onBranch.get(byId(run.branches[0]!.branch).branch.parent) ?? null };
+  for (const run of sorted) {
+    const beside = byId(run.branches[0]!.branch).branch.parent;
+    const carrier = onBranch.get(beside);
+    if (run.kind === 'anchored' && carrier) run.anchor = { ...run.anchor!, run: carrier, beside };
+  }
   return { runs: sorted, unwired, toTie, worth };
 }

@@ -45,7 +45,7 @@ export function piecesPaperOf(tree: Tree, plan: PlanDocument, onDay: number, sto
             )}`,
             text: [
               `${sayWire(run)}, ${run.length.toFixed(0)} mm${plan.coverage.later.includes(run.id) ? ', for the next session' : ''}`,
-              `${sayRoute(run, plan.runs, names)}; ${run.branches
+              `${sayRoute(run, names)}; ${run.branches
                 .map((b) => `${short(b.branch)} ${b.start}, ${b.hand === 'cw' ? 'clockwise' : 'counter-clockwise'}`)
                 .join('; ')}`,
             ],

@@ -83,7 +83,7 @@ export function OpenPiece({ run, settled, replaces }: { run: PlanRun; settled: b
   return (
     <div className="space-y-4 px-2 pb-3">
       <p>
-        {run.length.toFixed(0)} mm, {run.mass.toFixed(0)} g, the wire at {run.angle}° to the branch; {sayRoute(run, plan!.runs, names)}.
+        {run.length.toFixed(0)} mm, {run.mass.toFixed(0)} g, the wire at {run.angle}° to the branch; {sayRoute(run, names)}.
       </p>
       {run.because.map((b) => (
         <p key={b} className="text-quiet">
