@@ -7,11 +7,10 @@ import { build, chromium, install, root, runTogether } from './lib.mjs';
 const browser = chromium();
 install();
 process.env.CHROMIUM = await browser;
+// Linting needs nothing built.
+const lint = runTogether([['Lint', 'npm', ['run', 'lint', '--silent']]]);
 build();
-await runTogether([
-  ['Lint', 'npm', ['run', 'lint', '--silent']],
-  ['Types', 'npm', ['run', 'types', '--silent']],
-]);
+await Promise.all([lint, runTogether([['Types', 'npm', ['run', 'types', '--silent']]])]);
 
 /** Runs Jest and adds its counts up; a failure is told at the end, after all was run. */
 function jest(title, args) {

@@ -255,7 +255,7 @@ test('with the memory of the plan before, whatever was changed, the plan is the 
       const changed: Tree = { ...first, plan: Object.assign({ ...first.plan }, ...changes) as Tree['plan'] };
       expect(planTree(changed, ON, { fronts: false, places: true, memory })).toEqual(planTree(changed, ON, { fronts: false, places: true }));
     }),
-    { numRuns: 12 },
+    { numRuns: 8 },
   );
 });
 
