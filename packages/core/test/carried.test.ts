@@ -194,3 +194,16 @@ test('with the memory of the plan before a piece is led on as from nothing', () 
     expect(planTree(changed, ON, { fronts: false, places: true, memory })).toEqual(planTree(changed, ON, { fronts: false, places: true }));
   }
 });
+
+test.each<[string, object, string, string]>([
+  ['a shoot that is not there', { along: [{ branch: 'gone' }] }, 'along', 'gone'],
+  ['the same branch', { along: [{ branch: 'low' }] }, 'along', 'that it is on already'],
+  ['something from the trunk', { branch: 'trunk', along: [{ branch: 'strong' }] }, 'second', 'a piece of its own'],
+])('put on along %s is refused by its field', (_what, own, field, why) => {
+  const winding = { hand: 'cw', start: 'over' };
+  const along = (own as { along: object[] }).along.map((on) => ({ ...winding, ...on }));
+  const act = actFrom({ kind: 'wired', branch: 'low', ...winding, metal: 'copper', size: 2.59, strands: 1, angle: 45, ...own, along } as Intent);
+  const outcome = applyAct(fork(), act, dayOf('2030-01-01'));
+  expect(isRefused(outcome) && outcome.refused[0]).toMatchObject({ message: expect.stringContaining(why) });
+  expect(JSON.stringify(isRefused(outcome) && outcome.refused[0])).toContain(field);
+});

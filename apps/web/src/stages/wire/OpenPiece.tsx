@@ -95,7 +95,7 @@ export function OpenPiece({ run, settled, replaces }: { run: PlanRun; settled: b
         <Half key={part.branch} run={run} part={part} />
       ))}
       <ChangePiece run={run} settled={settled} />
-      <PutOn key={`${run.id}${run.metal}${run.size}${run.branches.length}`} run={run} replaces={replaces} />
+      <PutOn key={`${run.id}${run.metal}${run.size}${run.branches.map((b) => b.branch).join()}`} run={run} replaces={replaces} />
     </div>
   );
 }
