@@ -125,7 +125,7 @@ async function offTheSide(page: Page): Promise<string[]> {
   const wide: string[] = [];
   // The scene takes whatever room it is given: it is not drawn anew for each.
   await look(page, '[role=application] > * { display: none !important; }');
-  for (const width of [360, 414, 600, 768, 1024, 1100]) {
+  for (const width of [360, 600, 768, 1024]) {
     await page.setViewport({ width, height: 740, deviceScaleFactor: 0.5 });
     await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
     const over = await page.evaluate(() => {

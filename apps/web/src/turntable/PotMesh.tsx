@@ -113,7 +113,7 @@ export function PotMesh({ pot }: { pot: Pot }) {
   return (
     <group>
       <mesh geometry={body} castShadow receiveShadow>
-        <meshStandardMaterial color="#7d5f52" roughness={0.85} metalness={0} side={2} />
+        <meshLambertMaterial color="#7d5f52" side={2} />
       </mesh>
       <mesh geometry={soil} receiveShadow>
         <meshLambertMaterial vertexColors />

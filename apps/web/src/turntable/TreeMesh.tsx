@@ -1,4 +1,4 @@
-import { useFrame } from '@react-three/fiber';
+import { useFrame, useThree } from '@react-three/fiber';
 import { memo, useEffect, useMemo, useRef } from 'react';
 import { BackSide, BufferAttribute, BufferGeometry, ShaderMaterial, Vector3 } from 'three';
 import { mergeGeometries } from 'three/addons/utils/BufferGeometryUtils.js';
@@ -9,7 +9,7 @@ import { barkLook, leafLook, METAL_COLOURS, PLANNED_COLOURS, STATE_COLOURS, type
 import { pickable } from './picking';
 import { showTufts, sortTufts, TUFT_FRAGMENT, TUFT_VERTEX, tuftGeometry, tuftsOf, tuftTexture } from './foliage';
 import { dot } from './sprites';
-import { branchPart, partOfFace, rootParts, trunkPart, withoutParts, woodMesh, type WoodMesh, type WoodPart } from './wood-geometry';
+import { branchPart, partOfFace, rootParts, SMALL_PICTURE, trunkPart, withoutParts, woodMesh, type WoodMesh, type WoodPart } from './wood-geometry';
 
 /** Frees a geometry when it is no longer drawn. */
 function useFreed(geometry: BufferGeometry): void {
@@ -48,7 +48,7 @@ function BarkMesh({ mesh, onSelect }: { mesh: WoodMesh; onSelect: OnSelect }) {
   );
   return (
     <mesh geometry={mesh.geometry} castShadow receiveShadow userData={picked}>
-      <meshStandardMaterial vertexColors roughness={0.95} metalness={0} />
+      <meshLambertMaterial vertexColors />
     </mesh>
   );
 }
@@ -56,13 +56,14 @@ function BarkMesh({ mesh, onSelect }: { mesh: WoodMesh; onSelect: OnSelect }) {
 /** Bark and roots of a tree. Bark is grown once for the measured tree; a cut only leaves triangles out. */
 function Wood({ placed, cuts, onSelect }: { placed: PlacedTree; cuts: Cuts; onSelect: OnSelect }) {
   const look = barkLook(speciesOf(placed.tree.species));
+  const small = useThree(({ size, viewport }) => size.height * viewport.dpr < SMALL_PICTURE);
   const whole = useMemo(
-    () => woodMesh([trunkPart(placed), ...rootParts(placed), ...placed.branches.map(branchPart)], barkLook(speciesOf(placed.tree.species))),
-    [placed],
+    () => woodMesh([trunkPart(placed), ...rootParts(placed), ...placed.branches.map(branchPart)], barkLook(speciesOf(placed.tree.species)), small),
+    [placed, small],
   );
   useFreed(whole.geometry);
   const shown = useMemo(() => withoutParts(whole, cuts.hidden), [whole, cuts]);
-  const ends = useMemo(() => woodMesh(cuts.trimmed.map(branchPart), look), [cuts, look]);
+  const ends = useMemo(() => woodMesh(cuts.trimmed.map(branchPart), look, small), [cuts, look, small]);
   useFreed(ends.geometry);
   return (
     <>

@@ -62,10 +62,14 @@ export interface WoodMesh {
   ranges: { from: number; id: string }[];
 }
 
-/** Tapered bark for many lines as one mesh. Furrows only go inward, so that a coil laid on the diameter touches the ridges. */
-export function woodMesh(parts: readonly WoodPart[], look: BarkLook | null): WoodMesh {
+/** A picture lower than this, in pixels of the screen, shows half of the detail. */
+export const SMALL_PICTURE = 500;
+
+/** Tapered bark for many lines as one mesh, with half the sides and steps where the picture is small. Furrows only go inward, so that a coil laid on the diameter touches the ridges. */
+export function woodMesh(parts: readonly WoodPart[], look: BarkLook | null, small = false): WoodMesh {
   const plain = !look;
-  const ofBranches = Math.sqrt(detailFor(parts, plain));
+  const ofTrunk = small ? 0.5 : 1;
+  const ofBranches = ofTrunk * Math.sqrt(detailFor(parts, plain));
   const positions: number[] = [];
   const colours: number[] = [];
   const indices: number[] = [];
@@ -77,7 +81,7 @@ export function woodMesh(parts: readonly WoodPart[], look: BarkLook | null): Woo
   parts.forEach((part, seed) => {
     ranges.push({ from: indices.length / 3, id: part.id });
     const thick = part.line.diameters[0]!;
-    const detail = part.id === 'trunk' ? 1 : ofBranches;
+    const detail = part.id === 'trunk' ? ofTrunk : ofBranches;
     const sides = Math.max(5, Math.round(part.sides * detail));
     const line = resampled(smooth(part.line, Math.max(1, Math.round(6 * detail))), stepOf(part, plain) / detail, part.flare, part.within ?? 0);
     const ring = frames(line);
