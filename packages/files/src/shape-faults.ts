@@ -2,8 +2,17 @@ import type { TSchema } from '@sinclair/typebox';
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import { isDay, sayRule, MOST_FAULTS, type FileFault } from '@ustle/core';
 
-const ajv = new Ajv({ allErrors: true, verbose: true, strict: false, discriminator: true, unicodeRegExp: true });
+// Checks are compiled when they are first asked for, while somebody waits: not polished takes half as long.
+const ajv = new Ajv({ allErrors: true, verbose: true, strict: false, discriminator: true, unicodeRegExp: true, code: { optimize: false } });
 ajv.addFormat('calendar-date', isDay);
+
+/** Of a description of many kinds the one that a value says it is: all of them together take long to compile. */
+function ofItsKind(schema: TSchema, value: unknown): TSchema {
+  const tag: string | undefined = schema.discriminator?.propertyName;
+  if (!tag || typeof value !== 'object' || value === null) return schema;
+  const said = (value as Record<string, unknown>)[tag];
+  return (schema.oneOf as TSchema[]).find((kind) => kind.properties[tag].const === said) ?? schema;
+}
 
 const compiled = new WeakMap<TSchema, ValidateFunction>();
 function checkFor(schema: TSchema): ValidateFunction {
@@ -76,7 +85,7 @@ const sayTags = (schema: TSchema, tag: string): string =>
 
 /** Faults of shape, type and range by a description, each with its path (a JSON pointer). */
 export function shapeFaults(schema: TSchema, value: unknown): FileFault[] {
-  const check = checkFor(schema);
+  const check = checkFor(ofItsKind(schema, value));
   if (check(value)) return [];
   const faults = check.errors!.map(faultOf).filter((f) => f !== null);
   // A value that may also be null complains of both; what was meant is the other one.
