@@ -29,13 +29,17 @@ function locate(line: Limb, at: number): { index: number; share: number } {
 /** Point, diameter and unit direction at a distance along the line (clamped to its ends). */
 export function pointAt(line: Limb, at: number): { point: Vec; diameter: number; direction: Vec } {
   const { index, share } = locate(line, at);
-  const from = line.points[index]!;
-  const to = line.points[index + 1]!;
-  return {
-    point: lerp(from, to, share),
-    diameter: line.diameters[index]! + (line.diameters[index + 1]! - line.diameters[index]!) * share,
-    direction: unit(sub(to, from)),
-  };
+  return { ...axisIn(line, index, share), direction: unit(sub(line.points[index + 1]!, line.points[index]!)) };
+}
+
+/** Point and diameter alone. */
+export function axisAt(line: Limb, at: number): { point: Vec; diameter: number } {
+  const { index, share } = locate(line, at);
+  return axisIn(line, index, share);
+}
+
+function axisIn({ points, diameters }: Limb, index: number, share: number): { point: Vec; diameter: number } {
+  return { point: lerp(points[index]!, points[index + 1]!, share), diameter: diameters[index]! + (diameters[index + 1]! - diameters[index]!) * share };
 }
 
 /** The same line smoothed for drawing: Catmull-Rom through its points, `pieces` per segment. */

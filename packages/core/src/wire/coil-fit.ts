@@ -90,11 +90,22 @@ function spotsOf(knots: readonly Knot[]): Spot[] {
   return made;
 }
 
-/** What it costs to lie in a cell at each step: much within a knot, more the farther from the outside of a bend. Null where nothing is near. */
-function costs(asked: CoilAsked, s: readonly number[], { turn, cell, reach, width, at }: Cells): (Float64Array | null)[] {
+/** Where the costs and the courses of a coil are worked out, again and again in the same place: only the next coil needs more room. */
+const room = { cost: new Float64Array(0), cameFrom: new Int8Array(0) };
+
+function roomFor(cells: number): typeof room {
+  if (room.cost.length < cells) {
+    room.cost = new Float64Array(2 * cells);
+    room.cameFrom = new Int8Array(2 * cells);
+  }
+  return room;
+}
+
+/** What it costs to lie in a cell at each step, step by step: much within a knot, more the farther from the outside of a bend. To be read before the next coil. */
+function costs(asked: CoilAsked, s: readonly number[], { turn, cell, reach, width, at }: Cells): Float64Array {
   const { bark, half, knots, outsides, start, hand } = asked;
-  const all = s.map((): Float64Array | null => null);
-  const row = (i: number): Float64Array => (all[i] ??= new Float64Array(width));
+  const { cost } = roomFor(s.length * width);
+  cost.fill(0, 0, s.length * width);
   const sense = hand === 'cw' ? 1 : -1;
   const round = (2 * Math.PI) / cell;
   for (const spot of spotsOf(knots)) {
@@ -106,13 +117,13 @@ function costs(asked: CoilAsked, s: readonly number[], { turn, cell, reach, widt
       const radius = bark.radius(s[i]!) + half;
       const across = Math.sqrt(off * off - along * along) / radius / cell;
       const centre = reach + (sense * (spot.turn - start.turn) - i * turn) / cell;
-      const cost = row(i);
+      const row = i * width;
       for (let copy = Math.ceil((-across - centre) / round); copy <= Math.floor((width - 1 + across - centre) / round); copy++) {
         const middle = centre + copy * round;
         const to = Math.min(width - 1, Math.floor(middle + across));
         for (let d = Math.max(0, Math.ceil(middle - across)); d <= to; d++) {
           const aside = (d - middle) * cell * radius;
-          cost[d] = cost[d]! + BLOCKED * (1.05 - Math.sqrt(along * along + aside * aside) / off);
+          cost[row + d] = cost[row + d]! + BLOCKED * (1.05 - Math.sqrt(along * along + aside * aside) / off);
         }
       }
     }
@@ -120,23 +131,20 @@ function costs(asked: CoilAsked, s: readonly number[], { turn, cell, reach, widt
   for (const bend of outsides) {
     const i = s.findIndex((x) => x >= (bend.from + bend.to) / 2);
     if (i < 0) continue;
-    const cost = row(i);
-    for (let d = 0; d < width; d++) cost[d] = cost[d]! + Math.max(5, bend.angleDeg) * turnBetween(bend.turn, at(i, d)) ** 2;
+    for (let d = 0; d < width; d++) cost[i * width + d]! += Math.max(5, bend.angleDeg) * turnBetween(bend.turn, at(i, d)) ** 2;
   }
-  return all;
+  return cost;
 }
 
 /** Of all courses, each step a cell to either side at most, the one that costs least: its drift at each step, in cells. */
-function cheapest(cost: readonly (Float64Array | null)[], reach: number, width: number): { drift: number[]; least: number } {
+function cheapest(cost: Float64Array, steps: number, reach: number, width: number): { drift: number[]; least: number } {
   // One more cell at either edge, which nothing comes from.
   let now = new Float64Array(width + 2).fill(Infinity);
   let next = new Float64Array(width + 2).fill(Infinity);
-  now[reach + 1] = cost[0]?.[reach] ?? 0;
-  const cameFrom = new Int8Array(width * cost.length);
-  const free = new Float64Array(width);
-  for (let i = 1; i < cost.length; i++) {
+  now[reach + 1] = cost[reach]!;
+  const { cameFrom } = roomFor(steps * width);
+  for (let i = 1; i < steps; i++) {
     const to = Math.min(width - 1, reach + i);
-    const here = cost[i] ?? free;
     const row = i * width;
     for (let d = Math.max(0, reach - i); d <= to; d++) {
       let best = now[d + 2]! + UNEVEN;
@@ -150,7 +158,7 @@ function cheapest(cost: readonly (Float64Array | null)[], reach: number, width: 
         step = 1;
       }
       cameFrom[row + d] = step;
-      next[d + 1] = best + here[d]!;
+      next[d + 1] = best + cost[row + d]!;
     }
     [now, next] = [next, now];
   }
@@ -158,7 +166,7 @@ function cheapest(cost: readonly (Float64Array | null)[], reach: number, width: 
   for (let d = 0; d < width; d++) if (now[d + 1]! < now[last + 1]!) last = d;
   const least = now[last + 1]!;
   const drift: number[] = [];
-  for (let i = cost.length - 1; i >= 0; i--) {
+  for (let i = steps - 1; i >= 0; i--) {
     drift[i] = last;
     last -= cameFrom[i * width + last]!;
   }
@@ -175,7 +183,7 @@ export function fitCoil(asked: CoilAsked): FittedCoil {
   const reach = Math.ceil(MOST_DRIFT / cell);
   const width = 2 * reach + 1;
   const turnAt = (i: number, drift: number): number => start.turn + sense * (i * turn + (drift - reach) * cell);
-  const { drift, least } = cheapest(costs(asked, s, { turn, cell, reach, width, at: turnAt }), reach, width);
+  const { drift, least } = cheapest(costs(asked, s, { turn, cell, reach, width, at: turnAt }), s.length, reach, width);
   const places = s.map((at, i): BarkPlace => ({ s: at, turn: turnAt(i, drift[i]!), lift: start.lift }));
   return { places, missDeg: asked.outsides.map((o) => missOf(places, o)), blocked: least < CLEAR ? null : blockedBy(asked, places) };
 }

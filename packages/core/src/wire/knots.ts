@@ -1,4 +1,4 @@
-import { lengthOf, pointAt, type Limb } from '../space/index.js';
+import { lengthOf, axisAt, type Limb } from '../space/index.js';
 import type { FlatBark } from './flat-bark.js';
 
 /** Room between two wires beyond what they need to lie side by side, mm. */
@@ -56,7 +56,7 @@ function findKnots(branch: string, bark: FlatBark, other: Limb, wound: number, h
   const length = lengthOf(other);
   let at = 0;
   while (at <= length) {
-    const { point, diameter } = pointAt(other, at);
+    const { point, diameter } = axisAt(other, at);
     const thick = diameter / 2 + wound;
     const far = bark.liftOf(point) - (thick + 2 * half + MARGIN);
     // It comes nearer by no more than it goes on.

@@ -63,10 +63,14 @@ function comeNearer(a: readonly Vec[], b: readonly Vec[], than: number): boolean
   for (const p of a) {
     for (let i = 0; i + 1 < b.length; i++) {
       const q = b[i]!;
-      const [x, y, z] = [p[0] - q[0], p[1] - q[1], p[2] - q[2]];
+      const x = p[0] - q[0];
+      const y = p[1] - q[1];
+      const z = p[2] - q[2];
       if (x * x + y * y + z * z > far) continue;
       const r = b[i + 1]!;
-      const [wx, wy, wz] = [r[0] - q[0], r[1] - q[1], r[2] - q[2]];
+      const wx = r[0] - q[0];
+      const wy = r[1] - q[1];
+      const wz = r[2] - q[2];
       const square = wx * wx + wy * wy + wz * wz;
       const t = square > 0 ? Math.min(1, Math.max(0, (x * wx + y * wy + z * wz) / square)) : 0;
       if ((x - t * wx) ** 2 + (y - t * wy) ** 2 + (z - t * wz) ** 2 < than * than) return true;

@@ -39,12 +39,14 @@ interface Node {
   point: Vec;
 }
 
+const placeOn = (limb: string, { s, turn, lift }: BarkPlace, along: number): WirePlace => ({ limb, s, turn, lift, along });
+
 /** The path of a wire that lies on one limb alone. */
 export function pathOfCoil(limb: string, { places, points }: { places: readonly BarkPlace[]; points: readonly Vec[] }): WirePath {
   let along = 0;
-  const laid = places.map((place, i): WirePlace => {
+  const laid = places.map((place, i) => {
     if (i) along += distance(points[i - 1]!, points[i]!);
-    return { limb, ...place, along };
+    return placeOn(limb, place, along);
   });
   return { places: laid, points: [...points], length: along, on: new Map([[limb, { from: 0, to: along }]]) };
 }
@@ -85,13 +87,13 @@ export function layPath(limb: { id: string; bark: FlatBark }, route: readonly Ba
       for (let k = 1; k < Math.ceil(gap / MOST_APART); k++) {
         const between = lerp(before, point, k / Math.ceil(gap / MOST_APART));
         points.push(between);
-        places.push({ limb: id, ...bark.placeOf(between), along: length + distance(before, between) });
+        places.push(placeOn(id, bark.placeOf(between), length + distance(before, between)));
       }
       length += gap;
     }
     at[i] = length;
     points.push(point);
-    places.push({ limb: id, ...(place ?? bark.placeOf(point)), along: length });
+    places.push(placeOn(id, place ?? bark.placeOf(point), length));
   });
   if (first) on.set(first.branch, { from: 0, to: at[Math.max(0, zones[0])]! });
   if (last) on.set(last.branch, { from: at[Math.min(nodes.length - 1, zones[1])]!, to: length });
@@ -110,7 +112,7 @@ function roundOff(nodes: Node[], at: number, limb: FlatBark, branch: FlatBark, l
     most = 0;
     for (let i = low; i <= high; i++) {
       const node = nodes[i]!;
-      const drawn = clear(lerp(node.point, lerp(nodes[i - 1]!.point, nodes[i + 1]!.point, 0.5), 0.5), limb, branch, lift);
+      const drawn = clear(drawnIn(node.point, nodes[i - 1]!.point, nodes[i + 1]!.point), limb, branch, lift);
       most = Math.max(most, distance(drawn, node.point));
       node.point = drawn;
     }
@@ -121,6 +123,12 @@ function roundOff(nodes: Node[], at: number, limb: FlatBark, branch: FlatBark, l
   while (to > at && !moved(to)) to--;
   for (let i = from; i <= to; i++) nodes[i]!.place = null;
   return { before: at - from + 1, after: to - at + 1 };
+}
+
+/** A point half way to the middle of its neighbours. */
+function drawnIn(p: Vec, a: Vec, b: Vec): Vec {
+  const half = (k: 0 | 1 | 2): number => p[k] + (a[k] + (b[k] - a[k]) * 0.5 - p[k]) * 0.5;
+  return [half(0), half(1), half(2)];
 }
 
 /** A point pushed out of the wood of two limbs. */

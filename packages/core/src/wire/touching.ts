@@ -1,4 +1,4 @@
-import { dot, type Vec } from '../space/index.js';
+import type { Vec } from '../space/index.js';
 import type { Hand } from '../tree/index.js';
 import type { FlatBark } from './flat-bark.js';
 import type { Need } from './limb-work.js';
@@ -27,6 +27,6 @@ export const nearTo = (k: number, to: number): number => k + Math.round((to - k)
 /** Share of a way's points that face away from the viewer. */
 export function hiddenShare(bark: FlatBark, way: Way, toward: Vec | null): number | null {
   if (!toward) return null;
-  const behind = way.along.filter((s, i) => dot(bark.outward(s, turnOf(way.first + i)), toward) < 0).length;
+  const behind = way.along.filter((s, i) => bark.facing(s, turnOf(way.first + i), toward) < 0).length;
   return behind / way.along.length;
 }

@@ -54,6 +54,17 @@ interface Room {
   high: Float64Array;
 }
 
+/** Where ways are worked out, one after another in the same place. */
+const worked = { low: new Float64Array(0), high: new Float64Array(0), along: new Float64Array(0) };
+
+/** Room for a way of so many samples, all of it free; to be read before the next one. */
+function roomFor(count: number, from: number, to: number): typeof worked {
+  if (worked.low.length < count) for (const key of ['low', 'high', 'along'] as const) worked[key] = new Float64Array(2 * count);
+  worked.low.fill(from, 0, count);
+  worked.high.fill(to, 0, count);
+  return worked;
+}
+
 function keepOff(room: Room, i: number, above: boolean, limit: number): void {
   if (above) room.low[i] = Math.max(room.low[i]!, limit);
   else room.high[i] = Math.min(room.high[i]!, limit);
@@ -173,12 +184,13 @@ const spacings = new WeakMap<Way, { bark: FlatBark; half: number; found: Float64
 function spacingsOf(bark: FlatBark, other: Way, half: number): Float64Array {
   const before = spacings.get(other);
   if (before?.bark === bark && before.half === half) return before.found;
-  const found = Float64Array.from(other.along, (here, i) => {
+  const found = new Float64Array(other.along.length);
+  other.along.forEach((here, i) => {
     const [low, high] = [clampIndex(other, i - 1), clampIndex(other, i + 1)];
     const rise = (other.along[high]! - other.along[low]!) / (high - low || 1);
     const stretch = stretchOf(bark, here, other.first + i);
     const slope = (rise * stretch) / (((bark.radius(here) + half) * 2 * Math.PI) / TURN);
-    return ((other.half + half + MARGIN) * Math.sqrt(1 + slope * slope)) / stretch;
+    found[i] = ((other.half + half + MARGIN) * Math.sqrt(1 + slope * slope)) / stretch;
   });
   spacings.set(other, { bark, half, found });
   return found;
@@ -216,21 +228,22 @@ function besideWays(room: Room, course: Course, bark: FlatBark, others: readonly
 }
 
 /** Whether there is room everywhere; a wire side by side with another has nothing to spare. */
-function hasRoom({ low, high }: Room): boolean {
-  for (let i = 0; i < low.length; i++) if (low[i]! - high[i]! > MARGIN) return false;
+function hasRoom({ low, high }: Room, count: number): boolean {
+  for (let i = 0; i < count; i++) if (low[i]! - high[i]! > MARGIN) return false;
   return true;
 }
 
 /** The way of a wire past knots and beside other wires, as short as these allow; null where there is no room. docs: Not crossing. */
 export function findWay(course: Course, bark: FlatBark, knots: readonly Knot[], others: readonly Way[]): Way | null {
   const count = course.base.length;
-  const room: Room = { low: new Float64Array(count).fill(bark.clearFrom + course.half), high: new Float64Array(count).fill(bark.length - course.half) };
+  const room = roomFor(count, bark.clearFrom + course.half, bark.length - course.half);
   roundKnots(room, course, bark, knots);
-  if (!hasRoom(room)) return null;
+  if (!hasRoom(room, count)) return null;
   besideWays(room, course, bark, others);
-  if (!hasRoom(room)) return null;
-  const along = Float64Array.from(course.base);
+  if (!hasRoom(room, count)) return null;
+  const { along } = room;
   for (let i = 0; i < count; i++) {
+    along[i] = course.base[i]!;
     const tight = room.low[i]! - room.high[i]!;
     if (tight > 0) room.low[i] = room.high[i] = (room.low[i]! + room.high[i]!) / 2;
     const kept = Math.min(room.high[i]!, Math.max(room.low[i]!, along[i]!));
@@ -247,7 +260,7 @@ export function findWay(course: Course, bark: FlatBark, knots: readonly Knot[], 
     }
     if (moved < 0.01) break;
   }
-  return { first: course.first, along: [...along], half: course.half };
+  return { first: course.first, along: Array.from(along.subarray(0, count)), half: course.half };
 }
 
 /** Length of a way on the bark, mm. */

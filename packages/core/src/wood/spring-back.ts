@@ -12,23 +12,26 @@ interface Held extends Bend {
 }
 
 /** Curvature (1/mm) that comes back when nothing holds: the elastic part at once, and of the rest what creeps back within days. docs: What comes back. */
-export function recoverable({ diameter, curvature, wood }: Bend): number {
-  const elastic = Math.min(curvature, sectionMoment({ diameter, curvature, wood }) / (modulus(wood) * secondMoment(diameter)));
+export const recoverable = (bend: Bend): number => recoverableOf(bend, sectionMoment(bend));
+
+function recoverableOf({ diameter, curvature, wood }: Bend, moment: number): number {
+  const elastic = Math.min(curvature, moment / (modulus(wood) * secondMoment(diameter)));
   return elastic + wood.recovery * (curvature - elastic);
 }
 
 /** Curvature left (1/mm) after letting go of a branch bent to a curvature: where what it pulls meets what the wire holds. docs: Letting go. */
 export function settled(held: Held): number {
-  const { diameter, curvature, wood, hold } = held;
+  const { curvature, hold } = held;
   if (curvature <= 0) return 0;
-  const loose = Math.max(0, 1 - hold / sectionMoment({ diameter, curvature, wood }));
-  return Math.max(0, curvature - recoverable(held) * loose);
+  const moment = sectionMoment(held);
+  const loose = Math.max(0, 1 - hold / moment);
+  return Math.max(0, curvature - recoverableOf(held, moment) * loose);
 }
 
 /** Curvature (1/mm) stored in the branch under the wire: what relaxes while it is held, and what unwiring lets free. docs: Letting go. */
 export function stored(held: Held): number {
-  const { diameter, curvature, wood, hold } = held;
-  return curvature > 0 ? recoverable(held) * Math.min(1, hold / sectionMoment({ diameter, curvature, wood })) : 0;
+  const moment = sectionMoment(held);
+  return held.curvature > 0 ? recoverableOf(held, moment) * Math.min(1, held.hold / moment) : 0;
 }
 
 /** Share 0..1 of the curvature lost when the hand lets go. */
@@ -42,14 +45,19 @@ const HALVINGS = 32;
 export function overbend(target: Held): number {
   let low = target.curvature;
   let high = target.curvature * 2;
-  while (settled({ ...target, curvature: high }) < target.curvature) {
+  const tried = { ...target };
+  const leaves = (curvature: number): boolean => {
+    tried.curvature = curvature;
+    return settled(tried) >= target.curvature;
+  };
+  while (!leaves(high)) {
     high *= 2;
     if (high > target.curvature * MOST_TIMES) return Infinity;
   }
   for (let i = 0; i < HALVINGS; i++) {
     const middle = (low + high) / 2;
-    if (settled({ ...target, curvature: middle }) < target.curvature) low = middle;
-    else high = middle;
+    if (leaves(middle)) high = middle;
+    else low = middle;
   }
   return high;
 }
