@@ -4,6 +4,8 @@ import { Agent, get } from 'node:http';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { createRequire } from 'node:module';
 import { build, chromium, install, serve } from '../scripts/lib.mjs';
 import { CHROMIUM_FLAGS } from '../scripts/chromium-flags.mjs';
 
@@ -29,7 +31,6 @@ const {
   NOTHING_KNOWN,
   placeTree,
   planTree,
-  planWiring,
   proposePoses,
   rodOf,
   scanFronts,
@@ -43,6 +44,7 @@ const {
   PlanMemory,
 } = await import('@ustle/core');
 const { rayCast } = await import('./ray-cast.mjs');
+const { measureWiring, oneChange } = await import('./wiring.mjs');
 
 /** Median of some runs, in milliseconds. */
 function time(work, runs = 5) {
@@ -55,6 +57,12 @@ function time(work, runs = 5) {
   return times.sort((a, b) => a - b)[Math.floor(runs / 2)];
 }
 const ms = (t) => `${t < 10 ? t.toFixed(2) : t.toFixed(0)} ms`;
+const rowOfWiring = ({ n, first, then, unchanged, change, worst, pieces, branches, paired }, growth = '') =>
+  row(
+    `pieces with their paths, ${n} branches`,
+    ms(then),
+    `${growth}the first time ${ms(first)}, unchanged ${ms(unchanged)}, after one change ${ms(change)}, at worst ${ms(worst)}; ${pieces} pieces, ${Math.round((100 * paired) / branches)}% of ${branches} branches in pairs`,
+  );
 const row = (name, value, note = '') => console.log(`${name.padEnd(52)} ${value.padStart(10)}  ${note}`);
 
 console.log('\nRod: a tip dragged along a curve, 100 steps of about 3 mm');
@@ -123,59 +131,8 @@ const posing = [75, 150, 300].map((n) => {
 posing.forEach((t, i) => row(`poses and bends, ${[75, 150, 300][i]} branches`, ms(t), i ? `× ${(t / posing[i - 1]).toFixed(2)} for twice the branches` : ''));
 
 console.log('\nWire');
-/** A tree with one thing changed, time and again: a piece settled as it is, one size thicker, its branch turned a little. */
-function oneChange(tree, { runs }) {
-  const pairs = runs.filter((r) => r.kind === 'pair');
-  const settled = ({ metal, size, strands, angle, branches }, thicker) => ({
-    id: 'x1',
-    metal,
-    size: size + thicker,
-    strands,
-    angle,
-    branches: branches.map(({ branch, hand, start }) => ({ branch, hand, start })),
-  });
-  const turned = ({ branch }) => {
-    const { bearing, elevation } = tree.branches.find((b) => b.id === branch);
-    return { branch, bearing: (bearing + 20) % 360, elevation: elevation - 15, bends: [] };
-  };
-  return [0, 0.2, 0.4, 0.6, 0.8].flatMap((share) => {
-    const pair = pairs[Math.floor(share * pairs.length)];
-    return [{ runs: [settled(pair, 0)] }, { runs: [settled(pair, 0.5)] }, { poses: [turned(pair.branches[0])] }].map((own) => ({
-      ...tree,
-      plan: { ...tree.plan, ...own },
-    }));
-  });
-}
-const wirings = [75, 150, 300].map((n) => {
-  const placed = placeTree(largeTree(n, 3));
-  const posed = proposePoses(placed);
-  let plan;
-  const took = time(() => (plan = planWiring(placed, posed)), 3);
-  const memory = new PlanMemory();
-  planWiring(placed, posed, undefined, memory);
-  const unchanged = time(() => planWiring(placed, posed, undefined, memory), 3);
-  const changes = oneChange(placed.tree, plan).map((tree) => {
-    const changed = placeTree(tree);
-    const poses = proposePoses(changed);
-    const took = time(() => planWiring(changed, poses, undefined, memory), 1);
-    planWiring(placed, posed, undefined, memory);
-    return took;
-  });
-  changes.sort((a, b) => a - b);
-  const wired = plan.runs.reduce((sum, r) => sum + r.branches.length, 0);
-  const paired = plan.runs.filter((r) => r.kind === 'pair').length * 2;
-  return {
-    took,
-    note: `unchanged ${ms(unchanged)}, after one change ${ms(changes[Math.floor(changes.length / 2)])}, at worst ${ms(changes.at(-1))}; ${plan.runs.length} pieces, ${Math.round((100 * paired) / wired)}% of ${wired} branches in pairs`,
-  };
-});
-wirings.forEach(({ took, note }, i) =>
-  row(
-    `pieces with their paths, ${[75, 150, 300][i]} branches`,
-    ms(took),
-    `${i ? `× ${(took / wirings[i - 1].took).toFixed(1)} for twice the branches; ` : ''}${note}`,
-  ),
-);
+const wirings = measureWiring([75, 150, 300]);
+wirings.forEach(({ n, then, ...of }, i) => rowOfWiring({ n, then, ...of }, i ? `× ${(then / wirings[i - 1].then).toFixed(1)} for twice the branches; ` : ''));
 
 const whole = largeTree(300, 3);
 const planOn = dayOf('2026-05-20');
@@ -295,6 +252,27 @@ for (const [name, path, sign] of [
   row(name, ms(performance.now() - start), `${(bytes / 1024).toFixed(0)} kB`);
   await page.close();
 }
+
+console.log('\nWire in a worker of the browser, as the application plans it: the largest tree first, in a worker just started');
+/** The measuring with the core in one file, for a worker that nothing else is served to. */
+async function workerCode() {
+  const { build: bundle } = await import(createRequire(new URL('../apps/web/package.json', import.meta.url)).resolve('vite'));
+  const entry = fileURLToPath(new URL('./wiring.worker.mjs', import.meta.url));
+  const [{ output }] = await bundle({ configFile: false, logLevel: 'error', build: { write: false, lib: { entry, formats: ['iife'], name: 'bench' } } });
+  return output[0].code;
+}
+const blank = await browser.newPage();
+const inWorker = await blank.evaluate(
+  (code) =>
+    new Promise((done, fail) => {
+      const worker = new Worker(URL.createObjectURL(new Blob([code], { type: 'text/javascript' })));
+      worker.onmessage = ({ data }) => done(data);
+      worker.onerror = ({ message }) => fail(new Error(message));
+    }),
+  await workerCode(),
+);
+await blank.close();
+inWorker.forEach((w) => rowOfWiring(w));
 
 console.log('\nThe scene at 300 branches: script per frame while it turns');
 const answer = await fetch(`${address}/api/trees/import`, {
