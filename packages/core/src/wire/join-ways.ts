@@ -11,6 +11,9 @@ const LEAST_TURNS = 0.5;
 const LONGEST = 120;
 const LONGEST_SHARE = 0.25;
 
+/** So many samples nearer to each other than the feet of two branches their wire may touch them, both ends together. */
+const TOUCHES_OFF = 20;
+
 const straight = (from: number, to: number, count: number): number[] => series(count, (i) => from + ((to - from) * i) / (count - 1 || 1));
 
 /** A way that one piece could take from one branch to another, before anything else is on the limb. */
@@ -58,6 +61,8 @@ function findCandidates(work: LimbWork, a: Need, b: Need): Candidate[] {
   const [ka, kb] = [sampleOf(from.foot.turn), sampleOf(to.foot.turn)];
   const round = bark.radius((from.foot.s + to.foot.s) / 2) + size / 2;
   const pair = pairOf(a, b);
+  // Of a run that is as long as it may be, a route is such a share.
+  const longest = Math.max(LONGEST, ((a.coilLength + b.coilLength) * LONGEST_SHARE) / (1 - LONGEST_SHARE));
   const found: Candidate[] = [];
   for (const sense of [1, -1] as const) {
     // Beside a coil a way can but go along with it.
@@ -65,6 +70,8 @@ function findCandidates(work: LimbWork, a: Need, b: Need): Candidate[] {
     const first = (((sense * (kb - ka)) % TURN) + TURN) % TURN;
     for (let steps = first; steps <= MOST_TURNS * TURN; steps += TURN) {
       if (steps < LEAST_TURNS * TURN) continue;
+      // More turns are longer still.
+      if (round * turnOf(steps - TOUCHES_OFF) > longest) break;
       const rise = (to.foot.s - from.foot.s) / (round * turnOf(steps));
       const away = wayAt(from, rise, sense);
       const arrive = wayAt(to, rise, sense);
@@ -77,11 +84,6 @@ function findCandidates(work: LimbWork, a: Need, b: Need): Candidate[] {
       const count = sense * (stop - start) + 1;
       if (count <= LEAST_TURNS * TURN * 0.8) continue;
       if (coil && crosses(coil.way, [start, ta.onLimb.s], [stop, tb.onLimb.s])) continue;
-      const base = straight(ta.onLimb.s, tb.onLimb.s, count);
-      const course: Course =
-        sense > 0
-          ? { first: start, base, half, fixed: [true, true], at: [a.branch, b.branch] }
-          : { first: stop, base: base.reverse(), half, fixed: [true, true], at: [b.branch, a.branch] };
       const length = routeLength({
         parentDiameter: 2 * round - size,
         wireDiameter: size,
@@ -90,6 +92,11 @@ function findCandidates(work: LimbWork, a: Need, b: Need): Candidate[] {
       });
       const most = Math.max(LONGEST, LONGEST_SHARE * (a.coilLength + b.coilLength + length));
       if (length > most) continue;
+      const base = straight(ta.onLimb.s, tb.onLimb.s, count);
+      const course: Course =
+        sense > 0
+          ? { first: start, base, half, fixed: [true, true], at: [a.branch, b.branch] }
+          : { first: stop, base: base.reverse(), half, fixed: [true, true], at: [b.branch, a.branch] };
       const ends: [End, End] = [
         { need: a, touch: ta },
         { need: b, touch: tb },
