@@ -90,9 +90,9 @@ test('bark never swells over the measured thickness but for its flare, and every
 
 test('however many branches there are, their bark stays within its budget, the trunk in full detail, every branch there', () => {
   const look = barkLook(speciesOf('larch'));
-  const barkOf = (count: number) => {
+  const barkOf = (count: number, small = false) => {
     const placed = placeTree(largeTree(count, 3));
-    const { geometry, ranges } = woodMesh([trunkPart(placed), ...placed.branches.map(branchPart)], look);
+    const { geometry, ranges } = woodMesh([trunkPart(placed), ...placed.branches.map(branchPart)], look, small);
     const ends = [...ranges.slice(1).map((r) => r.from), geometry.getIndex()!.count / 3];
     return { trunk: ends[0]!, branches: ends.slice(1).map((end, i) => end - ends[i]!) };
   };
@@ -104,6 +104,11 @@ test('however many branches there are, their bark stays within its budget, the t
   expect(Math.min(...scan.branches)).toBeGreaterThanOrEqual(5 * 3 * 2);
   expect(sum(scan.branches) / 2000).toBeLessThan(sum(many.branches) / 300);
   expect(scan.branches).toHaveLength(2000);
+  // A small picture shows less than half of it, of every branch a part.
+  const small = barkOf(300, true);
+  expect(small.trunk).toBeLessThan(many.trunk / 3);
+  expect(sum(small.branches)).toBeLessThan(sum(many.branches) / 2);
+  expect(Math.min(...small.branches)).toBeGreaterThanOrEqual(5 * 3 * 2);
 });
 
 test('foliage stays within its pads, the same each time, and is sorted from back to front', () => {
