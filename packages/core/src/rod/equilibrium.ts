@@ -48,21 +48,11 @@ function jacobianOf(angle: number): { a: number; b: number; da: number; db: numb
   };
 }
 
-/** How the whole rod beyond a joint turns in space (a rotation vector) for a small change of one of the joint's two bends. */
-function leverOf({ before, turns }: Shape, joint: number, which: 1 | 2): Vec {
-  const e = before[joint]![which];
-  const turn = turns[joint]!;
-  const { a, b } = jacobianOf(norm(turn));
-  const once = cross(turn, e);
-  return add(e, add(scale(once, a), scale(cross(turn, once), b)));
-}
-
 /** How the lever of one of a joint's bends changes with the other one, or with itself. */
-function leverChange({ before, turns }: Shape, joint: number, which: 1 | 2, by: 1 | 2): Vec {
+function leverChange({ before, turns }: Shape, joint: number, which: 1 | 2, by: 1 | 2, { a, b, da, db }: ReturnType<typeof jacobianOf>): Vec {
   const [e, f] = [before[joint]![which], before[joint]![by]];
   const turn = turns[joint]!;
   const angle = norm(turn);
-  const { a, b, da, db } = jacobianOf(angle);
   const longer = angle > 0 ? dot(turn, f) / angle : 0;
   const [once, beside] = [cross(turn, e), cross(f, e)];
   const first = add(scale(once, da * longer), scale(beside, a));
@@ -70,18 +60,37 @@ function leverChange({ before, turns }: Shape, joint: number, which: 1 | 2, by: 
   return add(first, second);
 }
 
-/** By bend, how the rod beyond it turns. */
-function leversOf(shape: Shape): Float64Array {
-  const n = 2 * shape.turns.length;
-  const levers = new Float64Array(3 * n);
-  for (let k = 0; k < n; k++) levers.set(leverOf(shape, k >> 1, (1 + (k & 1)) as 1 | 2), 3 * k);
+/** By bend, how the whole rod beyond its joint turns in space (a rotation vector) for a small change of it. */
+function leversOf({ before, turns }: Shape): Float64Array {
+  const levers = new Float64Array(6 * turns.length);
+  for (let k = 0; k < 2 * turns.length; k++) {
+    const turn = turns[k >> 1]!;
+    const e = before[k >> 1]![(1 + (k & 1)) as 1 | 2];
+    const { a, b } = jacobianOf(norm(turn));
+    const x = turn[1] * e[2] - turn[2] * e[1];
+    const y = turn[2] * e[0] - turn[0] * e[2];
+    const z = turn[0] * e[1] - turn[1] * e[0];
+    levers[3 * k] = e[0] + (x * a + (turn[1] * z - turn[2] * y) * b);
+    levers[3 * k + 1] = e[1] + (y * a + (turn[2] * x - turn[0] * z) * b);
+    levers[3 * k + 2] = e[2] + (z * a + (turn[0] * y - turn[1] * x) * b);
+  }
   return levers;
 }
 
 /** How a point of the rod moves for a small change of each bend before it; none of those beyond. */
 function movesOf(levers: Float64Array, points: readonly Vec[], point: number): Float64Array {
   const moves = new Float64Array(levers.length);
-  for (let k = 0; k < 2 * point; k++) moves.set(cross([levers[3 * k]!, levers[3 * k + 1]!, levers[3 * k + 2]!], sub(points[point]!, points[k >> 1]!)), 3 * k);
+  const to = points[point]!;
+  for (let k = 0; k < 2 * point; k++) {
+    const from = points[k >> 1]!;
+    const x = to[0] - from[0];
+    const y = to[1] - from[1];
+    const z = to[2] - from[2];
+    const i = 3 * k;
+    moves[i] = levers[i + 1]! * z - levers[i + 2]! * y;
+    moves[i + 1] = levers[i + 2]! * x - levers[i]! * z;
+    moves[i + 2] = levers[i]! * y - levers[i + 1]! * x;
+  }
   return moves;
 }
 
@@ -132,9 +141,10 @@ export function slopeOf(rod: Rod, bends: Bends, { tip, spring, ties = [] }: Pull
       for (let i = 0; i <= k; i++) hessian[k * n + i] = x * levers[3 * i]! + y * levers[3 * i + 1]! + z * levers[3 * i + 2]!;
     }
     // The bends of one joint are parts of one turn: each changes what the other one moves.
-    hessian[2 * j * n + 2 * j]! -= dot(torque, leverChange(shape, j, 1, 1));
-    hessian[(2 * j + 1) * n + 2 * j]! -= dot(torque, leverChange(shape, j, 1, 2));
-    hessian[(2 * j + 1) * n + 2 * j + 1]! -= dot(torque, leverChange(shape, j, 2, 2));
+    const jacobian = jacobianOf(norm(shape.turns[j]!));
+    hessian[2 * j * n + 2 * j]! -= dot(torque, leverChange(shape, j, 1, 1, jacobian));
+    hessian[(2 * j + 1) * n + 2 * j]! -= dot(torque, leverChange(shape, j, 1, 2, jacobian));
+    hessian[(2 * j + 1) * n + 2 * j + 1]! -= dot(torque, leverChange(shape, j, 2, 2, jacobian));
   }
   for (const tie of ties) {
     const { joint, anchor } = tie;
@@ -145,15 +155,22 @@ export function slopeOf(rod: Rod, bends: Bends, { tip, spring, ties = [] }: Pull
     const { tension, along } = tieAt(tie, norm(from));
     const across = tension / norm(from);
     for (let i = 0; i < 2 * joint; i++) {
-      const own: Vec = [moves[3 * i]!, moves[3 * i + 1]!, moves[3 * i + 2]!];
-      const square = add(scale(own, across), scale(way, dot(own, way) * (along - across)));
-      for (let k = 0; k <= i; k++) hessian[i * n + k]! += square[0] * moves[3 * k]! + square[1] * moves[3 * k + 1]! + square[2] * moves[3 * k + 2]!;
+      const mx = moves[3 * i]!;
+      const my = moves[3 * i + 1]!;
+      const mz = moves[3 * i + 2]!;
+      const more = (mx * way[0] + my * way[1] + mz * way[2]) * (along - across);
+      const x = mx * across + way[0] * more;
+      const y = my * across + way[1] * more;
+      const z = mz * across + way[2] * more;
+      for (let k = 0; k <= i; k++) hessian[i * n + k]! += x * moves[3 * k]! + y * moves[3 * k + 1]! + z * moves[3 * k + 2]!;
     }
   }
   if (spring) {
     const moves = movesOf(levers, points, joints);
     for (let i = 0; i < n; i++) {
-      const [x, y, z] = [moves[3 * i]! * spring.stiffness, moves[3 * i + 1]! * spring.stiffness, moves[3 * i + 2]! * spring.stiffness];
+      const x = moves[3 * i]! * spring.stiffness;
+      const y = moves[3 * i + 1]! * spring.stiffness;
+      const z = moves[3 * i + 2]! * spring.stiffness;
       for (let k = 0; k <= i; k++) hessian[i * n + k]! += x * moves[3 * k]! + y * moves[3 * k + 1]! + z * moves[3 * k + 2]!;
     }
   }
@@ -193,7 +210,11 @@ const TOLD_APART = 1e-12;
 /** A joint may turn so far in one step, radians. */
 const MOST_TURN = 0.25;
 
-const sizeOf = (v: Float64Array): number => Math.sqrt(v.reduce((sum, x) => sum + x * x, 0));
+function sizeOf(v: Float64Array): number {
+  let square = 0;
+  for (let i = 0; i < v.length; i++) square += v[i]! * v[i]!;
+  return Math.sqrt(square);
+}
 
 /** Damped by more than this it would not move at all. */
 const MOST_DAMPING = 1e9;

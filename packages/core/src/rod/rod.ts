@@ -64,7 +64,13 @@ export function rodOf(line: Limb, wood: Wood, { segments = 40, heft = 0 }: { seg
 
 const inFrame = (f: Frame, y: number, z: number): Vec => add(scale(f[1], y), scale(f[2], z));
 /** A vector given by its parts along one frame, in space. */
-const outOf = ([a, b, c]: Frame, [x, y, z]: Vec): Vec => [x * a[0] + y * b[0] + z * c[0], x * a[1] + y * b[1] + z * c[1], x * a[2] + y * b[2] + z * c[2]];
+function outOf(frame: Frame, parts: Vec): Vec {
+  const [a, b, c] = frame;
+  const x = parts[0];
+  const y = parts[1];
+  const z = parts[2];
+  return [x * a[0] + y * b[0] + z * c[0], x * a[1] + y * b[1] + z * c[1], x * a[2] + y * b[2] + z * c[2]];
+}
 const partsIn = (f: Frame, v: Vec): Vec => [dot(v, f[0]), dot(v, f[1]), dot(v, f[2])];
 
 /** Where a rod lies with its joints bent: the joints and the tip, and for each joint the frame before it and the bend as a vector in space. */
@@ -78,11 +84,17 @@ export interface Shape {
 function turnedBy(frame: Frame, turn: Vec): Frame {
   const angle = norm(turn);
   if (angle === 0) return frame;
-  const [once, twice] = [Math.sin(angle) / angle, (1 - Math.cos(angle)) / angle ** 2];
+  const once = Math.sin(angle) / angle;
+  const twice = (1 - Math.cos(angle)) / angle ** 2;
   const turned = (v: Vec): Vec => {
-    const across = cross(turn, v);
-    const back = cross(turn, across);
-    return [v[0] + once * across[0] + twice * back[0], v[1] + once * across[1] + twice * back[1], v[2] + once * across[2] + twice * back[2]];
+    const x = turn[1] * v[2] - turn[2] * v[1];
+    const y = turn[2] * v[0] - turn[0] * v[2];
+    const z = turn[0] * v[1] - turn[1] * v[0];
+    return [
+      v[0] + once * x + twice * (turn[1] * z - turn[2] * y),
+      v[1] + once * y + twice * (turn[2] * x - turn[0] * z),
+      v[2] + once * z + twice * (turn[0] * y - turn[1] * x),
+    ];
   };
   return [turned(frame[0]), turned(frame[1]), turned(frame[2])];
 }
