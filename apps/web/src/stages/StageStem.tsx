@@ -21,7 +21,7 @@ export const StageRow = memo(function StageRow({ stage }: { stage: Stage }) {
           key={s.key}
           to={{ pathname: `../${s.key}`, search }}
           relative="path"
-          className={`flex h-11 flex-1 items-center justify-center border-b-4 px-1 ${s.key === stage.key ? 'border-copper font-bold' : 'border-transparent text-quiet'}`}
+          className={`flex h-11 shrink-0 grow basis-auto items-center justify-center border-b-4 px-1.5 ${s.key === stage.key ? 'border-copper font-bold' : 'border-transparent text-quiet'}`}
         >
           {s.name}
         </NavLink>

@@ -93,10 +93,10 @@ function OnTheTable({ stored, today, stage }: { stored: StoredTree; today: strin
               <button
                 type="button"
                 aria-pressed={plumb}
-                className="absolute bottom-3 left-4 min-h-8 bg-base-100/85 px-1 text-quiet pointer-coarse:min-h-11 underline-offset-2 hover:underline"
+                className="absolute bottom-0 left-4 flex min-h-8 items-end pb-1.5 text-quiet pointer-coarse:min-h-11 underline-offset-2 hover:underline lg:pb-3"
                 onClick={() => setPlumb(!plumb)}
               >
-                {plumb ? 'without the grid' : 'plumb line and cm grid'}
+                <span className="bg-base-100/85 px-1">{plumb ? 'without the grid' : 'plumb line and cm grid'}</span>
               </button>
             )}
             <div ref={setOver} hidden={!one} />
