@@ -12,5 +12,5 @@ export const turnDeg = (fromDeg: number, toDegrees: number): number => {
 
 export const clamp = (value: number, low: number, high: number): number => Math.min(high, Math.max(low, value));
 
-/** Whole degrees, halves away from nothing, and nothing without a sign. */
-export const sayDeg = (x: number): string => `${Math.sign(x) * Math.round(Math.abs(x)) || 0}°`;
+/** Whole degrees, halves away from nothing, and nothing without a sign; by way of the tenth that figures are told to, so that it is the same before and after. */
+export const sayDeg = (x: number): string => `${Math.sign(x) * Math.round(Math.round(Math.abs(x) * 10) / 10) || 0}°`;
