@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import {
   afterCut,
+  applyAct,
   agreedBranches,
   beforeCut,
   capacityOf,
@@ -22,14 +23,16 @@ import {
   promisesOf,
   proposeSessions,
   treeOn,
+  unfinishedCuts,
   usualDetails,
   verdictOf,
   type CutLine,
   type DecisionDetails,
   type Fate,
+  type Intent,
   type Tree,
 } from '../src/index.js';
-import { after, anyTree, branch, tree } from './trees.js';
+import { actFrom, after, anyTree, branch, tree } from './trees.js';
 
 const ON = '2026-10-10';
 const decided = (t: Tree, ...all: [id: string, act: Fate, details?: DecisionDetails][]): Tree =>
@@ -64,10 +67,118 @@ test('shortened to a length or just past a side shoot; a stub keeps no green', (
     ['a', 'dead', 30],
     ['b', 'normal', 200],
   ]);
-  // Nothing is cut by a decision that does not say to where.
-  expect(outcomeOf(decided(family(), ['a', 'shorten'])).green).toBe(0);
   expect(usualDetails(family(), 'a', 'shorten', dayOf(ON))).toEqual({ toShoot: 'a2' });
   expect(usualDetails(family(), 'b', 'shorten', dayOf(ON))).toEqual({ length: 120 });
+});
+
+test.each<[string, (t: Tree) => Tree, RegExp]>([
+  ['to no length', (t) => decided(t, ['a', 'shorten']), /without a length is not made/],
+  ['from a shoot to "a length"', (t) => decided(t, ['a', 'shorten', { toShoot: 'a2' }], ['a', 'shorten', { toShoot: null }]), /without a length/],
+  [
+    'longer than it was measured since',
+    (t) => after(decided(t, ['a', 'shorten', { length: 120 }]), { kind: 'remeasure', branch: 'a', changes: { length: 110 } }),
+    /say a shorter/,
+  ],
+  [
+    'to a shoot that is no longer listed',
+    (t) => after(decided(t, ['a', 'shorten', { toShoot: 'a2' }]), { kind: 'unlist', branches: ['a2'] }),
+    /not there any more/,
+  ],
+  [
+    'to a shoot that grows elsewhere now',
+    (t) => after(decided(t, ['a', 'shorten', { toShoot: 'a2' }]), { kind: 'remeasure', branch: 'a2', changes: { parent: 'b' } }),
+    /not there any more/,
+  ],
+  ['to a shoot that goes too', (t) => decided(t, ['a', 'shorten', { toShoot: 'a2' }], ['a2', 'remove']), /goes as well/],
+  [
+    'to a shoot at its very end',
+    (t) => decided({ ...t, branches: t.branches.map((b) => (b.id === 'a2' ? { ...b, at: 198 } : b)) }, ['a', 'shorten', { toShoot: 'a2' }]),
+    /nothing would come off/,
+  ],
+  [
+    'to a length and to a shoot',
+    (t) => ({ ...t, plan: { ...t.plan, decisions: [{ branch: 'a', act: 'shorten', length: 100, toShoot: 'a2' }] } }),
+    /which of the two/,
+  ],
+  ['to a stub of no length', (t) => decided(t, ['a', 'stub', { stub: 'jin' }]), /without a length/],
+  ['to a stub longer than itself', (t) => decided(t, ['a', 'stub', { stub: 'jin', length: 200 }]), /say a shorter/],
+])('a cut %s is unfinished: on no list, counted nowhere, refused when it is made', (_, decide, why) => {
+  const start: Tree = { ...family(), record: [{ id: 'w', on: '2026-09-01', kind: 'wired', branch: 'a', metal: 'copper', size: 2 }] };
+  const own = decide(start);
+  expect(unfinishedCuts(own)).toEqual([{ branch: 'a', why: expect.stringMatching(why) }]);
+  // Beside a cut that can be made, it is as if nothing were decided of it.
+  const t = decided(own, ['b', 'remove']);
+  const without = { ...t, plan: { ...t.plan, decisions: t.plan.decisions.filter((d) => d.branch !== 'a') } };
+  expect(cutList(placeTree(t), 1)).toEqual(cutList(placeTree(without), 1));
+  expect(outcomeOf(t)).toEqual({ ...outcomeOf(without), tree: expect.anything() });
+  expect([greenTally(t), takenAlong(t), proposeSessions(t, dayOf(ON), 0.1, () => 0, bears)]).toEqual([
+    greenTally(without),
+    takenAlong(without),
+    proposeSessions(without, dayOf(ON), 0.1, () => 0, bears),
+  ]);
+  expect(promisesOf(placeTree(after(t, { kind: 'put-off', branches: ['a'], session: 2, until: null })), dayOf(ON))).toEqual([]);
+  expect(planTree(t, dayOf(ON), { fronts: false }).notes[0]).toMatch(why);
+  const made = applyAct(t, actFrom({ kind: 'take-off', branches: ['a'] }), dayOf(ON) + 400);
+  expect(made).toEqual({ refused: [{ field: 'branches', code: 'unfinished', message: expect.stringMatching(why) }] });
+  // Listed beside one that is made, it stays with its wire and its decision.
+  const cut = afterCut(t, ['a', 'b']);
+  expect(cut.branches.find((b) => b.id === 'a')).toBeDefined();
+  expect(cut.plan.decisions.map((d) => d.branch)).toContain('a');
+  expect(coilsOn(cut, dayOf(ON)).map((c) => c.branch)).toEqual(['a']);
+});
+
+test('a cut goes to a length or to a shoot: what is said now takes the place of the other', () => {
+  const shoot = decided(family(), ['a', 'shorten', { length: 100 }], ['a', 'shorten', { toShoot: 'a2' }]);
+  expect(cutList(placeTree(shoot), 1)[0]!.what).toMatch(/^Shorten to 159 mm, just past /);
+  const length = decided(shoot, ['a', 'shorten', { length: 100 }]);
+  expect(cutList(placeTree(length), 1)[0]!.what).toBe('Shorten to 100 mm.');
+  for (const act of [{ toShoot: 'a1', length: 60 }, { toShoot: 'b' }])
+    expect(applyAct(length, actFrom({ kind: 'decide', branch: 'a', act: 'shorten', ...act }), dayOf(ON) + 400)).toMatchObject({
+      refused: [{ field: 'toShoot' }],
+    });
+});
+
+test('a cut taken back brings back all that was planned of its wood, unless it was planned anew since', () => {
+  const bend = { at: 20, angle: 30, toward: { bearing: 90, elevation: -40 }, over: 60 };
+  const run = {
+    id: 'w1',
+    metal: 'copper' as const,
+    size: 2,
+    strands: 1,
+    angle: 45,
+    branches: ['a', 'b'].map((id) => ({ branch: id, hand: 'cw' as const, start: 'over' as const })),
+  };
+  const start = decided(family(), ['a', 'shorten', { length: 90, why: 'too long', session: 1 }], ['a2', 'reserve', { until: '2027-01-01', why: 'in case' }]);
+  const planned: Tree = {
+    ...start,
+    plan: {
+      ...start.plan,
+      poses: ['a', 'a2', 'b'].map((id) => ({ branch: id, bearing: 80, elevation: -10, bends: [bend, { ...bend, at: 110 }] })),
+      aside: [{ branch: 'a2', bearing: 10, elevation: 0, bends: [] }],
+      runs: [run],
+      guys: [{ id: 'g1', branch: 'a2', at: 20, anchor: { kind: 'pot-rim', bearing: 90 }, wire: 1 }],
+      worse: [{ branch: 'a2', what: ['dry'] }],
+      wiring: [{ branch: 'a2', clip: true }],
+      either: [['a2', 'b']],
+    },
+  };
+  const sorted = ({ plan }: Tree) =>
+    Object.fromEntries(Object.entries(plan).map(([key, v]) => [key, Array.isArray(v) ? v.map((x) => JSON.stringify(x)).sort() : v]));
+  const cut = log(planned, ['a']);
+  expect(cut.plan).toMatchObject({ poses: [{ branch: 'a', bends: [bend] }, { branch: 'b' }], guys: [], worse: [], wiring: [], either: [], aside: [] });
+  const back = after(cut, { kind: 'withdrawn', corrects: cut.record[0]!.id! });
+  const { cutting: _list, ...was } = sorted(planned);
+  expect(
+    sorted({
+      ...back,
+      plan: { ...back.plan, decisions: back.plan.decisions.map(({ tag: _tag, ...d }) => d as typeof d & { branch: string }) } as Tree['plan'],
+    }),
+  ).toMatchObject(was);
+  // Posed anew on what the cut left, and wired with another piece: that stays.
+  const anew = after(cut, { kind: 'pose', branch: 'a', bearing: 5, elevation: 5, bends: [] } as Intent);
+  const kept = after(anew, { kind: 'withdrawn', corrects: cut.record[0]!.id! });
+  expect(kept.plan.poses.find((p) => p.branch === 'a')).toMatchObject({ bearing: 5, bends: [] });
+  expect(kept.plan.poses.find((p) => p.branch === 'a2')).toMatchObject({ bearing: 80 });
 });
 
 test('cuts in any order and all at once leave the same tree; green never grows and adds up', () => {
@@ -221,7 +332,7 @@ test('numbers of a list stay once the first of it is cut; a cut taken back is on
   const first = after(listed, { kind: 'take-off', branches: ['c0'] });
   expect([numbers(first), made(first)]).toEqual([{ c2: 2, c3: 3 }, [[1, 'c0']]]);
   // What is decided now comes behind, however low it is; what is no longer cut leaves a gap.
-  const more = after(first, { kind: 'decide', branch: 'c1', act: 'remove' }, { kind: 'decide', branch: 'c3', act: 'stub' });
+  const more = after(first, { kind: 'decide', branch: 'c1', act: 'remove' }, { kind: 'decide', branch: 'c3', act: 'stub', length: 30 });
   expect(numbers(more)).toEqual({ c2: 2, c3: 3, c1: 4 });
   expect(numbers(after(more, { kind: 'decide', branch: 'c2', act: 'keep' }))).toEqual({ c3: 3, c1: 4 });
   const two = after(more, { kind: 'take-off', branches: ['c1', 'c2'] });

@@ -54,7 +54,7 @@ function decidedTree(i: number): Tree {
   return after(
     { ...made, vigour: i % 4 ? 'strong' : 'free' },
     { kind: 'decide', branch: primaries[0]!, act: 'remove' },
-    { kind: 'decide', branch: primaries[1]!, act: 'stub', stub: 'jin' },
+    { kind: 'decide', branch: primaries[1]!, act: 'stub', stub: 'jin', length: 30 },
     ...(i % 3 ? [{ kind: 'guy', branch: tied.id, at: tied.length * 0.5, anchor, wire: 1 } as Intent] : []),
   );
 }

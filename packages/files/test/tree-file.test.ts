@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import ICAL from 'ical.js';
-import { generateTree, type Tree } from '@ustle/core';
+import { ACT_NAMES, generateTree, MOST_PINNED, step, type Act, type Tree } from '@ustle/core';
+import { anyAct, anyRowOfFew, numbered, run, TODAY } from '../../core/test/any-act.js';
+import { anyTree } from '../../core/test/trees.js';
 import { LARGEST_FILE_BYTES, readTreeFile, writeCalendar, writeTreeFile } from '../src/index.js';
 
 const good = (): Tree => generateTree({ seed: 3, name: 'Good', species: 'larch', height: 500, base: 40, primaries: 4, secondaries: 1 });
@@ -19,6 +21,37 @@ test('a tree file survives reading and writing, with keys this version does not 
     { numRuns: 20 },
   );
   expect(faultsOf(`\uFEFF${JSON.stringify(good())}`)).toEqual([]);
+});
+
+test('whatever row of acts is accepted, made, taken back or made again: the tree is written, and read as it is', () => {
+  const within = { sizes: 0, kinds: new Set<string>() };
+  fc.assert(
+    fc.property(anyTree, fc.oneof(anyRowOfFew, fc.array(anyAct, { minLength: 25, maxLength: 25 })), fc.nat(8), (start, row, back) => {
+      const { tree, log, done } = run(start, numbered(row));
+      let now = { tree, log };
+      for (let i = 0; i < 2 * back; i++) {
+        const next = step(now.tree, now.log, { id: `s${i}`, kind: i < back ? 'undo' : 'redo' }, TODAY);
+        if (!('refused' in next)) now = next;
+      }
+      for (const each of [tree, now.tree]) {
+        const text = writeTreeFile(each);
+        expect(readTreeFile(text)).toEqual({ tree: JSON.parse(text) });
+      }
+      done.forEach((act) => within.kinds.add(act.kind));
+      within.sizes = Math.max(within.sizes, tree.plan.pinned?.length ?? 0);
+    }),
+    { numRuns: 150 },
+  );
+  expect(within.kinds.size).toBeGreaterThan(ACT_NAMES.length / 2);
+  const views = Array.from({ length: MOST_PINNED + 2 }, (_, i) => ({
+    id: `v${i}`,
+    on: '2026-11-26',
+    kind: 'keep-open',
+    view: { bearing: 10 * i, pitch: 0, roll: 0 },
+  }));
+  const full = run(good(), views as Act[]);
+  expect([full.done.length, full.tree.plan.pinned!.length]).toEqual([MOST_PINNED, MOST_PINNED]);
+  expect(readTreeFile(writeTreeFile(full.tree))).toHaveProperty('tree');
 });
 
 const broken = (change: (t: any) => void): unknown => {

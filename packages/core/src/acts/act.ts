@@ -1,5 +1,5 @@
 import type { Static, TObject, TProperties } from '@sinclair/typebox';
-import { day, id, senseFaults, type Names, type RecordLine, type Tree } from '../tree/index.js';
+import { day, id, unreadable, type Names, type RecordLine, type Tree } from '../tree/index.js';
 
 /** Why an act is not done: the field, a code for programs, and a sentence for people. */
 export interface Refusal {
@@ -43,8 +43,8 @@ export const inPlan = (tree: Tree, changes: Partial<Tree['plan']>): Applied => (
 export const missing = (tree: Tree, branch: string, field: string): { refused: Refusal[] } | null =>
   tree.branches.some((b) => b.id === branch) ? null : refuse(field, 'not-found', `Branch "${branch}" is not on this tree.`);
 
-/** The outcome of an act that may have made a tree that cannot be: refused with every fault, else as it is. */
-export function sound(outcome: Applied): Outcome {
-  const faults = senseFaults({ ...outcome.tree, record: [...outcome.tree.record, ...outcome.lines] });
-  return faults.length ? { refused: faults.map(({ path, code, message }) => ({ field: path, code, message })) } : outcome;
+/** The outcome of an act on a tree, unless it made a tree that could not be written and read again: then refused with every fault. */
+export function readable(before: Tree, { tree, lines }: Applied): Outcome {
+  const faults = unreadable(before, lines.length ? { ...tree, record: [...before.record, ...lines] } : tree);
+  return faults.length ? { refused: faults.map(({ path, code, message }) => ({ field: path, code, message })) } : { tree, lines };
 }

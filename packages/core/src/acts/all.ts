@@ -1,6 +1,6 @@
 import type { Static } from '@sinclair/typebox';
 import { byTag, type Names, type Tagged, type Tree } from '../tree/index.js';
-import { ACT_COMMON, isRefused, refuse, type ActKind, type Outcome } from './act.js';
+import { ACT_COMMON, isRefused, readable, refuse, type ActKind, type Outcome } from './act.js';
 import { listBranch, remeasure, unlist } from './branches.js';
 import { chooseRules } from './choose-rules.js';
 import { decide, either, putOff } from './decide.js';
@@ -83,7 +83,7 @@ export function applyAct(tree: Tree, act: Act, today: number): Outcome {
   const outcome = kindOf(act).apply(tree, act as never);
   if (isRefused(outcome)) return outcome;
   const { lines } = outcome;
-  return { tree: outcome.tree, lines: lines.map((line, i) => ({ ...line, id: lines.length > 1 ? `${act.id}.${i + 1}` : act.id })) };
+  return readable(tree, { tree: outcome.tree, lines: lines.map((line, i) => ({ ...line, id: lines.length > 1 ? `${act.id}.${i + 1}` : act.id })) });
 }
 
 /** An act in a few words, to stand after "Take back:". */

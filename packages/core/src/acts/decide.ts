@@ -1,4 +1,18 @@
-import { decided, DECISION_DETAILS, FATE_NAMES, id, list, MOST_BRANCHES, oneOf, orNull, sayBranches, day, whole, type Fate } from '../tree/index.js';
+import {
+  decided,
+  DECISION_DETAILS,
+  FATE_NAMES,
+  id,
+  list,
+  MOST_BRANCHES,
+  oneOf,
+  orNull,
+  sayBranches,
+  day,
+  unfinishedCut,
+  whole,
+  type Fate,
+} from '../tree/index.js';
 import { actKind, inPlan, missing, refuse } from './act.js';
 
 const DONE: Record<Fate, string> = {
@@ -20,12 +34,18 @@ export const decide = actKind({
     const gone = missing(tree, branch, 'branch');
     if (gone) return gone;
     const { length } = tree.branches.find((b) => b.id === branch)!;
+    if (details.length && details.toShoot) return refuse('toShoot', 'choice', 'A branch is cut to a length or to a shoot: say one of them.');
     if (details.length && details.length >= length)
       return refuse('length', 'value', `The branch is ${length} mm long: what is left must be shorter; it is ${details.length} mm.`);
     if (details.toShoot && !tree.branches.some((b) => b.id === details.toShoot && b.parent === branch))
       return refuse('toShoot', 'value', `"${details.toShoot}" does not grow on that branch.`);
     if (details.untilSet === branch) return refuse('untilSet', 'value', 'A branch cannot wait for its own bend.');
-    return (details.untilSet && missing(tree, details.untilSet, 'untilSet')) || { tree: decided(tree, branch, act as Fate, details), lines: [] };
+    const gonePartner = details.untilSet ? missing(tree, details.untilSet, 'untilSet') : null;
+    if (gonePartner) return gonePartner;
+    const after = decided(tree, branch, act as Fate, details);
+    const made = after.plan.decisions.find((d) => d.branch === branch);
+    const unfinished = details.toShoot && made && unfinishedCut(after, made);
+    return unfinished ? refuse('toShoot', 'value', unfinished) : { tree: after, lines: [] };
   },
   say: ({ act, branch }, names) => `${DONE[act as Fate]} ${names(branch)}`,
 });

@@ -1,5 +1,5 @@
-import { inPlan, actKind } from './act.js';
-import { orNull, VIEW } from '../tree/index.js';
+import { inPlan, actKind, refuse } from './act.js';
+import { MOST_PINNED, orNull, VIEW } from '../tree/index.js';
 
 const sayView = ({ bearing, pitch, roll }: { bearing: number; pitch: number; roll: number }): string =>
   `${bearing}°${pitch || roll ? `, tilted ${pitch}/${roll}°` : ''}`;
@@ -21,6 +21,8 @@ export const keepOpen = actKind({
   apply: (tree, { view }) => {
     const same = (v: typeof view): boolean => v.bearing === view.bearing && v.pitch === view.pitch && v.roll === view.roll;
     const before = tree.plan.pinned ?? [];
+    if (!before.some(same) && before.length >= MOST_PINNED)
+      return refuse('view', 'limit', `${MOST_PINNED} fronts are kept open already: let one of them go first.`);
     return inPlan(tree, { pinned: before.some(same) ? before.filter((v) => !same(v)) : [...before, view].sort((a, b) => a.bearing - b.bearing) });
   },
   say: ({ view }) => `keep ${sayView(view)} open`,

@@ -1,7 +1,7 @@
 import { isoOf } from '../units/index.js';
 import type { RecordLine, Tree } from '../tree/index.js';
 import { applyAct, type Act } from './all.js';
-import { isRefused, refuse, type Outcome, type Refusal } from './act.js';
+import { isRefused, readable, refuse, type Outcome, type Refusal } from './act.js';
 
 /** One part of a tree as it was: whole, or the elements of a list that were others; nothing of both where it was not there. */
 export interface Was {
@@ -117,5 +117,7 @@ export function step(tree: Tree, log: Log, { id, kind }: Step, today: number): P
   };
   const told = last.lines.flatMap((line) => standsFor(line, tree.record) ?? []);
   const lines = told.map((line, i) => inverse(line, tree.record, isoOf(today), told.length > 1 ? `${id}.${i + 1}` : id));
+  const outcome = readable(tree, { tree: back, lines });
+  if (isRefused(outcome)) return outcome;
   return { tree: withLines(back, lines), lines, log: { done: log.done.slice(0, -1), undone: [...log.undone, last] }, done: null };
 }

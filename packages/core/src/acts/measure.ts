@@ -1,6 +1,6 @@
 import { Type } from '@sinclair/typebox';
 import { keptInRecord, MEASURES, namesOf, recordedBranches, withBranches, type Branch, type LineOf, type Measured, type Tree } from '../tree/index.js';
-import { actKind, sound } from './act.js';
+import { actKind } from './act.js';
 
 const SOME = Type.Partial(Type.Object(MEASURES), { additionalProperties: false, description: 'parts of the tree file, each whole' });
 
@@ -35,7 +35,7 @@ export const measure = actKind({
   apply: (tree, { measured, on }) => {
     const { branches, ...others } = measured;
     const next = { ...tree, ...others };
-    return sound(branches ? { tree: withBranches(next, branches), lines: unlistedLines(tree, branches, on) } : { tree: next, lines: [] });
+    return branches ? { tree: withBranches(next, branches), lines: unlistedLines(tree, branches, on) } : { tree: next, lines: [] };
   },
   say: ({ measured }) => {
     const parts = Object.keys(measured) as (keyof Measured)[];

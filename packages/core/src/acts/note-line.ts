@@ -1,6 +1,6 @@
-import { ON_TRUNK, beforeCut, cutsOf, decisionBefore, LINE_COMMON, LINE_FIELDS, type LineKind, type Names, type RecordLine } from '../tree/index.js';
+import { ON_TRUNK, cutBack, cutsOf, LINE_COMMON, LINE_FIELDS, type LineKind, type Names, type RecordLine } from '../tree/index.js';
 import { sayLine } from './say-line.js';
-import { actKind, missing, refuse, sound, type ActKind } from './act.js';
+import { actKind, missing, refuse, type ActKind } from './act.js';
 
 /** Kinds of lines that an artist adds as they are: things done or seen that change nothing of the plan. */
 export const PLAIN_LINES = [
@@ -65,12 +65,7 @@ export const withdraw = actKind({
   apply: (tree, { id: _id, ...line }) => {
     if (!tree.record.some((l) => l.id === line.corrects)) return refuse('corrects', 'not-found', `Line "${line.corrects}" of the record is not here.`);
     const cut = cutsOf(tree).find((l) => l.id === line.corrects);
-    if (!cut) return { tree, lines: [line] };
-    const back = beforeCut(tree, cut);
-    // A cut of the list is to be made again; where something else was decided since, that stays.
-    const decide = cut.tag && !back.plan.decisions.some((d) => d.branch === cut.branch);
-    const decisions = decide ? [...back.plan.decisions, decisionBefore(cut)] : back.plan.decisions;
-    return sound({ tree: { ...back, plan: { ...back.plan, decisions } }, lines: [line] });
+    return { tree: cut ? cutBack(tree, cut) : tree, lines: [line] };
   },
   say: () => 'take a line of the record back',
 });

@@ -11,6 +11,7 @@ import {
   placeTree,
   sayBranches,
   sessionOf,
+  unfinishedCut,
   type Tree,
 } from '../tree/index.js';
 import { actKind, missing, refuse } from './act.js';
@@ -34,13 +35,16 @@ export const takeOff = actKind({
   fields: { branches: list(id('a branch'), MOST_BRANCHES, 'which branches', 1) },
   guarded: true,
   apply: (tree, { branches, on }) => {
-    const decided = new Set(tree.plan.decisions.filter(isCutting).map((d) => d.branch));
+    const decided = new Map(tree.plan.decisions.filter(isCutting).map((d) => [d.branch, d]));
     const agreed = agreedBranches(tree);
     const names = namesOf(tree);
     for (const branch of branches) {
       const gone = missing(tree, branch, 'branches');
       if (gone) return gone;
-      if (!decided.has(branch)) return refuse('branches', 'not-decided', `It is not decided to cut ${names(branch)}. Decide that first.`);
+      const decision = decided.get(branch);
+      if (!decision) return refuse('branches', 'not-decided', `It is not decided to cut ${names(branch)}. Decide that first.`);
+      const unfinished = unfinishedCut(tree, decision);
+      if (unfinished) return refuse('branches', 'unfinished', `${names(branch)}: ${unfinished}`);
       if (agreed && !agreed.has(branch))
         return refuse('branches', 'not-agreed', `This tree belongs to ${tree.client}: note first who agreed to cut ${names(branch)}, and when.`);
     }

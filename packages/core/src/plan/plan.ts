@@ -18,6 +18,7 @@ import {
   coilsOn,
   type Tolerance,
   type TrunkWay,
+  unfinishedCuts,
 } from '../tree/index.js';
 import { angle, digits } from './digits.js';
 import { planBends, planPose, type PlanPose } from './poses.js';
@@ -229,6 +230,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
     lostTies: lostTies(tree, after, onDay, names),
     wires: watch(placed, onDay, known).map((w) => planWire(w, onDay)),
     notes: [
+      ...unfinishedCuts(tree).map(({ branch, why }) => `${names(branch)} is to be cut, but that is not finished. ${why}`),
       `Figures for ${findSpecies(tree.species)!.name} are estimates for branch wood in pots; the tree's own record corrects them.`,
       ...promisesOf(placed, onDay, known).map((p) => `${names(p.branch)}, ${p.kind}: ${p.on ? `comes back on ${sayDay(dayOf(p.on))}. ` : ''}${p.text}`),
     ],

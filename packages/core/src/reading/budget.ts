@@ -1,6 +1,6 @@
 import { dayOf, isoOf, monthName, monthOf, sayDay, type Reasoned } from '../units/index.js';
 import { nameInText, northernMonth, speciesOf } from '../species/index.js';
-import { greenTally, isCutting, sessionOf, VIGOUR_CAPACITY, type Tree } from '../tree/index.js';
+import { greenTally, cutsAmong, sessionOf, VIGOUR_CAPACITY, type Tree } from '../tree/index.js';
 import { SEASON_WORDS, signsFor } from './signs.js';
 
 /** No tree bears more than this in one session. */
@@ -113,9 +113,7 @@ function usesOf(tree: Tree, onDay: number, { heavyBends, wiredShare }: OtherWork
   const { sessions, cap, pastYear } = greenTally(tree, onDay);
   const now = sessions.find((x) => x.session === 1)?.removed ?? 0;
   const byId = new Map(tree.branches.map((b) => [b.id, b]));
-  const jins = tree.plan.decisions.filter(
-    (d) => isCutting(d) && d.act === 'stub' && sessionOf(d) === 1 && byId.get(d.branch)?.state !== 'dead' && byId.has(d.branch),
-  ).length;
+  const jins = cutsAmong(tree).filter((d) => d.act === 'stub' && sessionOf(d) === 1 && byId.get(d.branch)!.state !== 'dead').length;
   const uses: Use[] = [
     {
       work: 'green',

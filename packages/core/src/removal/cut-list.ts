@@ -1,4 +1,4 @@
-import { clockOf, namesOf, isCutting, sessionOf, slope, takenOff, type Fate, type PlacedTree } from '../tree/index.js';
+import { clockOf, namesOf, cutsAmong, sessionOf, slope, takenOff, type Fate, type PlacedTree } from '../tree/index.js';
 import { pointAt } from '../space/index.js';
 
 /** One cut to take to the tree: its tag, where to find the branch, and what to cut where. */
@@ -26,14 +26,14 @@ export interface CutItem {
 export function cutList(placed: PlacedTree, session: number): CutItem[] {
   const { tree } = placed;
   const names = namesOf(tree);
-  const cuts = tree.plan.decisions.filter(isCutting).filter((d) => sessionOf(d) === session);
+  const cuts = cutsAmong(tree).filter((d) => sessionOf(d) === session);
   const goesAlong = new Set(cuts.flatMap((d) => [...takenOff(tree, [d]).gone].filter((id) => id !== d.branch)));
   const items = cuts
     .filter((d) => placed.byId.has(d.branch) && !goesAlong.has(d.branch))
     .map((d): CutItem & { height: number } => {
       const b = placed.byId.get(d.branch)!;
       const { gone, cut, green } = takenOff(tree, [d]);
-      const kept = cut.get(d.branch)?.kept ?? 0;
+      const kept = gone.has(d.branch) ? 0 : cut.get(d.branch)!.kept;
       const along = [...gone].filter((id) => id !== d.branch).sort();
       const { bearing } = slope(b);
       const on = b.branch.parent === 'trunk' ? 'up the trunk' : `along ${names(b.branch.parent)}`;
@@ -41,8 +41,8 @@ export function cutList(placed: PlacedTree, session: number): CutItem[] {
       const what =
         d.act === 'stub'
           ? `Cut to ${kept.toFixed(0)} mm and leave the stub ${d.stub === 'anchor' ? 'to tie to' : 'for a jin'}.`
-          : kept > 0
-            ? `Shorten to ${kept.toFixed(0)} mm${d.act === 'shorten' && d.toShoot ? `, just past ${names(d.toShoot)}` : ''}.`
+          : d.act === 'shorten'
+            ? `Shorten to ${kept.toFixed(0)} mm${d.toShoot ? `, just past ${names(d.toShoot)}` : ''}.`
             : `Cut off at ${at}.`;
       return {
         tag: d.tag ?? 0,

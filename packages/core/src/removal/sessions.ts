@@ -1,6 +1,6 @@
 import { isoOf, monthName, monthOf } from '../units/index.js';
 import { nameInText, northernMonth, speciesOf } from '../species/index.js';
-import { greenCutInYear, greenTally, isCutting, takenOff, sessionOf, type Decision, type Tree } from '../tree/index.js';
+import { greenCutInYear, greenTally, cutsAmong, takenOff, sessionOf, type Decision, type Tree } from '../tree/index.js';
 
 /** A session of cutting as proposed: which branches, how much green, and from when. */
 export interface ProposedSession {
@@ -58,7 +58,7 @@ function inOrder(tree: Tree, cuts: readonly Decision[], weight: (branch: string)
  */
 export function proposeSessions(tree: Tree, onDay: number, room: number, weight: (branch: string) => number, bears: Bears): ProposedSession[] | null {
   const { cap, pastYear } = greenTally(tree, onDay);
-  const cuts = tree.plan.decisions.filter((d) => isCutting(d) && sessionOf(d) === 1);
+  const cuts = cutsAmong(tree).filter((d) => sessionOf(d) === 1);
   const now = Math.max(0, Math.min(cap - pastYear, room * cap - pastYear));
   if (takenOff(tree, cuts).green <= now + 1e-9) return null;
   const sessions: ProposedSession[] = [];

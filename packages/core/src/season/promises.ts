@@ -1,6 +1,6 @@
 import { dayOf, isoOf, sayDay } from '../units/index.js';
 import { thickensBy, watch, type Known, type Watched } from '../growth/index.js';
-import { bendingOf, coilHistory, isCutting, namesOf, sessionOf, type PlacedTree } from '../tree/index.js';
+import { bendingOf, coilHistory, cutsAmong, isCutting, namesOf, sessionOf, type Decision, type PlacedTree } from '../tree/index.js';
 
 /** Something the plan put off, that comes back as a task. */
 export interface Promised {
@@ -61,6 +61,7 @@ function afterGrowth(placed: PlacedTree, id: string, untilD: number, onDay: numb
 export function promisesOf(placed: PlacedTree, onDay: number, known?: Known): Promised[] {
   const { plan } = placed.tree;
   const watched = plan.decisions.some((d) => d.act === 'reserve' && d.untilSet) ? watch(placed, onDay, known) : [];
+  const cuts = new Set<Decision>(cutsAmong(placed.tree));
   const found = plan.decisions.flatMap((d): Promised[] => {
     if (!placed.byId.has(d.branch)) return [];
     const promise = (kind: Promised['kind'], f: Found): Promised[] => [{ branch: d.branch, kind, ...f }];
@@ -82,7 +83,7 @@ export function promisesOf(placed: PlacedTree, onDay: number, known?: Known): Pr
           : { on: null, ready: false, text: 'Runs free, no thickness set.' },
       );
     }
-    if (isCutting(d) && sessionOf(d) > 1)
+    if (isCutting(d) && cuts.has(d) && sessionOf(d) > 1)
       return promise(
         'later cut',
         d.until

@@ -1,8 +1,9 @@
 import { dayOf } from '../units/index.js';
 import { withBranches } from './branches.js';
 import { placeTree, withChildren } from './geometry.js';
-import { isCutting, outcomeOf, takenOff } from './outcome.js';
+import { cutsAmong, isCutting, outcomeOf, takenOff } from './outcome.js';
 import { standing } from './record.js';
+import { broughtBack, takenFromPlan } from './let-go.js';
 import type { LineOf, RecordLine } from './lines.js';
 import type { Decision } from './plan-parts.js';
 import type { Branch } from './measures.js';
@@ -15,7 +16,7 @@ export type CutLine = LineOf<'removed'> | LineOf<'shortened'>;
 /** The lines of the record for cutting branches as the plan decided, in order from below; each holds the wood as it was. */
 export function cutLines(tree: Tree, ids: readonly string[], on: string): CutLine[] {
   const { gone } = takenOff(tree, tree.plan.decisions);
-  const decided = new Map(tree.plan.decisions.filter(isCutting).map((d) => [d.branch, d]));
+  const decided = new Map(cutsAmong(tree).map((d) => [d.branch, d]));
   const placed = placeTree(tree);
   const heightOf = (id: string): number => placed.byId.get(id)!.line.points[0]![2];
   // What goes along with another branch is told with that one.
@@ -29,9 +30,11 @@ export function cutLines(tree: Tree, ids: readonly string[], on: string): CutLin
       const decision = decided.get(id)!;
       const { tree: after, gone: off, cut, green } = outcomeOf(now, [decision]);
       const was = now.branches.filter((b) => b.id === id || off.has(b.id));
-      now = after;
-      const told = { on, branch: id, was, green, called: called(id), ...(decision.why ? { text: decision.why } : {}) };
       const left = cut.get(id);
+      const rest = after.plan.decisions.filter((d) => d.branch !== id);
+      const planned = takenFromPlan(now, { ...after, plan: { ...after.plan, decisions: rest } });
+      now = after;
+      const told = { on, branch: id, was, planned, green, called: called(id), ...(decision.why ? { text: decision.why } : {}) };
       if (!left) return { kind: 'removed', ...told };
       return { kind: 'shortened', ...told, length: left.kept, ...(decision.act === 'stub' ? { stub: decision.stub ?? 'jin' } : {}) };
     });
@@ -39,7 +42,7 @@ export function cutLines(tree: Tree, ids: readonly string[], on: string): CutLin
 
 /** The tree after the decisions on some branches were carried out: wood and green as they are now, those decisions done with. */
 export function afterCut(tree: Tree, ids: readonly string[]): Tree {
-  const done = new Set(ids);
+  const done = new Set(cutsAmong(tree).flatMap((d) => (ids.includes(d.branch) ? d.branch : [])));
   const { tree: after } = outcomeOf(
     tree,
     tree.plan.decisions.filter((d) => done.has(d.branch)),
@@ -49,6 +52,12 @@ export function afterCut(tree: Tree, ids: readonly string[]): Tree {
 }
 
 const isCut = (line: RecordLine): line is CutLine => (line.kind === 'removed' || line.kind === 'shortened') && Array.isArray(line.was);
+
+/** The tree with a cut taken back: its wood as it was, and what was planned for it where nothing else was since. */
+export function cutBack(tree: Tree, line: CutLine): Tree {
+  const back = beforeCut(tree, line);
+  return { ...back, plan: broughtBack(back, line.planned ?? { decisions: [decisionBefore(line)] }, tree.branches) };
+}
 
 /** The tree with the wood of one line of the record put back as it was. */
 export function beforeCut(tree: Tree, { was = [], green = 0 }: CutLine): Tree {
@@ -72,7 +81,7 @@ export function cutsMade(tree: Tree): CutLine[] {
 }
 
 /** What was decided of a branch before it was cut, as the record tells it. */
-export function decisionBefore({ kind, branch, length, text, tag, ...line }: CutLine): Decision {
+function decisionBefore({ kind, branch, length, text, tag, ...line }: CutLine): Decision {
   const common = { branch, ...(text ? { why: text } : {}), ...(tag ? { tag } : {}) };
   if (kind === 'removed') return { ...common, act: 'remove' };
   const left = length === undefined ? {} : { length };

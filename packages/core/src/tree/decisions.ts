@@ -1,5 +1,5 @@
 import { withChildren } from './geometry.js';
-import { CUTTING, isCutting, takenOff } from './outcome.js';
+import { CUTTING, cutsAmong, takenOff } from './outcome.js';
 import { detailsOf, type Decision, type DecisionDetails, type Fate } from './plan-parts.js';
 import type { Tree } from './types.js';
 
@@ -13,7 +13,7 @@ export function decisionsOf(tree: Tree): Map<string, Fate> {
 /** Branches that go with another one that is cut, each with the one that takes it along. */
 export function takenAlong(tree: Tree): Map<string, string> {
   const by = new Map<string, string>();
-  for (const decision of tree.plan.decisions.filter(isCutting))
+  for (const decision of cutsAmong(tree))
     for (const id of takenOff(tree, [decision]).gone)
       if (id !== decision.branch) by.set(id, by.has(id) ? lower(tree, by.get(id)!, decision.branch) : decision.branch);
   return by;
@@ -39,7 +39,9 @@ function set(decisions: readonly Decision[], branch: string, act: Fate, details:
   const kept: DecisionDetails = before?.act === act ? before : { why: before?.why, session: before?.session };
   // A number that was taken along stays with the branch as long as it is to be cut.
   const tag = before?.tag && CUTS.has(act) ? { tag: before.tag } : {};
-  return [...others, { ...decisionOf(branch, act, { ...kept, ...details }), ...tag }];
+  // A cut goes to a length or to a shoot: the one that is said now takes the other's place.
+  const instead: DecisionDetails = details.length ? { toShoot: null } : details.toShoot ? { length: null } : {};
+  return [...others, { ...decisionOf(branch, act, { ...kept, ...instead, ...details }), ...tag }];
 }
 
 const AGAINST: Partial<Record<Fate, Fate>> = { remove: 'keep', keep: 'remove' };

@@ -1,4 +1,5 @@
 import type { Static } from '@sinclair/typebox';
+import { LET_GO } from './let-go.js';
 import { BRANCH, MOST_BRANCHES } from './measures.js';
 import { DEVICE_KINDS, STUBS, WINDING_FIELDS, WIRE_FIELDS } from './plan-parts.js';
 import { bearing, byTag, day, degrees, figure, id, list, mm, oneOf, optional, share, whole, words, yesNo } from './describe.js';
@@ -67,6 +68,7 @@ const MISSING = optional(whole(0, 200, 'pieces', 'pieces that are not found yet,
 const WOOD_OFF = {
   ...ABOUT_BRANCH,
   was: WAS,
+  planned: optional(LET_GO),
   green: GREEN,
   length: optional(mm(0, 4000, 'what is left')),
   tag: optional(whole(1, 9999, '', 'its number on the list of cuts')),

@@ -17,22 +17,54 @@ const tenth = (x: number): number => Math.round(x * 10) / 10;
 /** A stub without a length of its own: three times its thickness, at most two fifths of the branch. */
 export const usualStub = ({ d, length }: Branch): number => tenth(Math.min(0.4 * length, Math.max(10, 3 * d)));
 
-/** What a decision leaves of a branch, mm from its shoulder; null where nothing is cut off it. */
-export function keptLength(branch: Branch, decision: Decision, shoot?: Branch): number | null {
-  switch (decision.act) {
-    case 'remove':
-      return 0;
-    case 'stub':
-      return Math.min(branch.length, decision.length ?? usualStub(branch));
-    case 'shorten': {
-      // Just past the side shoot, so that nothing of it is hurt.
-      const to = decision.length ?? (shoot ? shoot.at + shoot.d : null);
-      return to === null || to >= branch.length ? null : to;
-    }
-    default:
-      return null;
-  }
+/** What a decision leaves of a branch, mm from its shoulder, or why that cannot be said: such a cut is unfinished and nobody makes it. */
+export type LeftOfBranch = { kept: number } | { unfinished: string };
+
+const mm = (x: number): string => `${Math.round(x)} mm`;
+const toLength = (kept: number, { length }: Branch, otherwise: string): LeftOfBranch =>
+  kept < length ? { kept } : { unfinished: `${otherwise} The branch is ${mm(length)} long.` };
+
+/** Just past the side shoot that a branch is shortened to, so that nothing of it is hurt. */
+function pastShoot({ branches, plan }: Tree, branch: Branch, id: string): LeftOfBranch {
+  const shoot = branches.find((b) => b.id === id && b.parent === branch.id);
+  if (!shoot) return { unfinished: 'The shoot that it was to be cut to is not there any more: choose another, or say a length.' };
+  if (plan.decisions.some((d) => d.branch === id && d.act === 'remove'))
+    return { unfinished: 'The shoot that it is to be cut to goes as well: choose another, or say a length.' };
+  return toLength(shoot.at + shoot.d, branch, 'Its shoot sits at the end, so nothing would come off: choose another, or say a length.');
 }
+
+/** What a decision leaves of a branch of the tree; null for what is no cut, or is about no branch. Nothing is taken off for want of a figure. */
+export function leftBy(tree: Tree, decision: Decision): LeftOfBranch | null {
+  const branch = branchOf(tree, decision.branch);
+  if (!branch || !isCutting(decision)) return null;
+  if (decision.act === 'remove') return { kept: 0 };
+  const { length } = decision;
+  const toShoot = decision.act === 'shorten' ? decision.toShoot : null;
+  if (toShoot && length) return { unfinished: `It is to be cut to ${mm(length)} and to a shoot: say which of the two.` };
+  if (toShoot) return pastShoot(tree, branch, toShoot);
+  if (!length) return { unfinished: 'Say how much is left: a cut without a length is not made.' };
+  return toLength(length, branch, `What is left would be ${mm(length)}: say a shorter length.`);
+}
+
+/** Why a decided cut cannot be made; null where it can, and for what is no cut. */
+export function unfinishedCut(tree: Tree, decision: Decision): string | null {
+  const left = leftBy(tree, decision);
+  return left && 'unfinished' in left ? left.unfinished : null;
+}
+
+/** Branches of which a cut is decided that cannot be made, each with why. */
+export const unfinishedCuts = (tree: Tree): { branch: string; why: string }[] =>
+  tree.plan.decisions.flatMap((d) => {
+    const why = unfinishedCut(tree, d);
+    return why ? [{ branch: d.branch, why }] : [];
+  });
+
+/** The cuts among decisions that can be made on a tree. */
+export const cutsAmong = (tree: Tree, decisions: readonly Decision[] = tree.plan.decisions): Cutting[] =>
+  decisions.filter(isCutting).filter((d) => {
+    const left = leftBy(tree, d);
+    return left !== null && 'kept' in left;
+  });
 
 /** Share of a branch's own green that a cut to a length leaves. */
 const leafyLeft = ({ bareTo, length }: Branch, kept: number): number => (bareTo < 1 ? clamp((kept - bareTo * length) / (length - bareTo * length), 0, 1) : 0);
@@ -75,9 +107,10 @@ export function takenOff(tree: Tree, decisions: readonly Decision[]): TakenOff {
   const gone = new Set<string>();
   const cut = new Map<string, Cut>();
   for (const decision of decisions) {
-    const branch = branchOf(tree, decision.branch);
-    const kept = branch ? keptLength(branch, decision, branchOf(tree, (decision.act === 'shorten' && decision.toShoot) || '')) : null;
-    if (!branch || kept === null) continue;
+    const left = leftBy(tree, decision);
+    if (!left || 'unfinished' in left) continue;
+    const { kept } = left;
+    const branch = branchOf(tree, decision.branch)!;
     const dies = decision.act === 'stub';
     if (kept > 0) cut.set(branch.id, { kept, dies });
     else gone.add(branch.id);

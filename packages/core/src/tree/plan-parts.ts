@@ -257,13 +257,17 @@ export const CUTTING_LIST = part(
   'the list of cuts being worked',
 );
 
+/** The most of each that a plan holds; acts, files and screens keep to the same. */
+export const MOST_PINNED = 12;
+export const MOST_PAIRS = 200;
+
 export const PLAN_FIELDS = {
   ...MANNER,
   front: optional(orNull(VIEW)),
-  pinned: optional(list(VIEW, 12, 'fronts kept open beside the chosen one')),
+  pinned: optional(list(VIEW, MOST_PINNED, 'fronts kept open beside the chosen one')),
   reading: optional(READING),
   removal: optional(REMOVAL),
-  either: optional(list(tuple<[string, string]>(2, id('a branch'), 'two branches'), 200, 'pairs of branches of which one goes')),
+  either: optional(list(tuple<[string, string]>(2, id('a branch'), 'two branches'), MOST_PAIRS, 'pairs of branches of which one goes')),
   cutting: optional(CUTTING_LIST),
   posing: optional(part(POSING, 'how its branches are posed')),
   trunkWay: optional(orNull(oneOf(TRUNK_WAYS, 'what the trunk is bent into'))),

@@ -2,7 +2,7 @@ import { findSpecies } from '../species/index.js';
 import { branchIn } from './lines.js';
 import { RESERVED_IDS, type Branch } from './measures.js';
 import { poseFaults } from './pose-fit.js';
-import { keptInRecord } from './record.js';
+import { keptInRecord, standing } from './record.js';
 import type { Tree } from './types.js';
 
 /** One fault of a tree or file: where (a JSON pointer), a code for programs, a sentence for people. */
@@ -102,12 +102,15 @@ function referenceFaults({ branches, plan, record }: Tree): FileFault[] {
     if (d.other) need(wirable, d.other.branch, `/plan/devices/${i}/other/branch`);
   });
   plan.either?.forEach((pair, i) => pair.forEach((id, k) => need(known, id, `/plan/either/${i}/${k}`)));
+  // What was withdrawn may speak of a branch that was never there after all.
+  const stands = new Set(standing(record));
   record.forEach((line, i) => {
+    if (line.corrects !== undefined && !lineIds.has(line.corrects))
+      faults.push({ path: `/record/${i}/corrects`, code: 'unknown-line', message: `"${line.corrects}" is no line of this record.` });
+    if (!stands.has(line)) return;
     const branch = branchIn(line);
     if (branch !== undefined && !(branch === 'trunk' && ON_TRUNK.has(line.kind))) need(everKnown, branch, `/record/${i}/branch`);
     if (line.kind === 'agreed') line.branches.forEach((id, k) => need(everKnown, id, `/record/${i}/branches/${k}`));
-    if (line.corrects !== undefined && !lineIds.has(line.corrects))
-      faults.push({ path: `/record/${i}/corrects`, code: 'unknown-line', message: `"${line.corrects}" is no line of this record.` });
   });
   return [
     ...faults,

@@ -1,7 +1,7 @@
 import { speciesOf } from '../species/index.js';
 import { greenCutInYear } from './cuts.js';
 import type { Vigour } from './measures.js';
-import { isCutting, sessionOf, takenOff, upToSession } from './outcome.js';
+import { cutsAmong, sessionOf, takenOff, upToSession } from './outcome.js';
 import type { Tree } from './types.js';
 
 /** Work a tree bears in one session by its vigour; 1 is a full session on a tree of ordinary strength. */
@@ -19,7 +19,7 @@ export interface GreenTally {
 
 /** Green that goes by the plan and went by the record; shares 0..1 of the tree as it is now. */
 export function greenTally(tree: Tree, onDay = Infinity): GreenTally {
-  const numbers = [...new Set(tree.plan.decisions.filter(isCutting).map(sessionOf))].sort((a, b) => a - b);
+  const numbers = [...new Set(cutsAmong(tree).map(sessionOf))].sort((a, b) => a - b);
   let before = 0;
   const sessions = numbers.map((session) => {
     const upTo = takenOff(tree, upToSession(tree, session)).green;

@@ -4,12 +4,14 @@ import { LINE } from './lines.js';
 import { MEASURES } from './measures.js';
 import { PLAN_FIELDS, PLAN_LISTS, POSE_FIELDS } from './plan-parts.js';
 
+export const MOST_LINES = 50_000;
+
 const FIELDS = {
   format: Type.Literal('ustle-tree'),
   version: Type.Literal(1),
   ...MEASURES,
   plan: part(PLAN_FIELDS, 'what is planned'),
-  record: list(LINE, 50000, 'what was done and seen, oldest first'),
+  record: list(LINE, MOST_LINES, 'what was done and seen, oldest first'),
 };
 
 /** A measured tree with its plan and record, as the program holds it: lists that a file may leave out are there, if empty. */

@@ -15,7 +15,7 @@ export function usualDetails(tree: Tree, id: string, act: Fate, onDay: number): 
   if (act === 'reserve') return { until: isoOf(onDay + YEAR) };
   if (act !== 'shorten') return {};
   const middle = USUAL_SHARE * branch.length;
-  const shoots = childrenOf(tree, id).filter((c) => c.state !== 'dead' && c.at < 0.95 * branch.length);
+  const shoots = childrenOf(tree, id).filter((c) => c.state !== 'dead' && c.at + c.d < 0.95 * branch.length);
   const [nearest] = [...shoots].sort((a, b) => Math.abs(a.at - middle) - Math.abs(b.at - middle));
   return nearest ? { toShoot: nearest.id } : { length: Math.round(middle) };
 }

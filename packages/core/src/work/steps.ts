@@ -24,7 +24,7 @@ function cutSteps({ tree, placed, names, on }: Bench): Draft[] {
     const cut: Draft = {
       key: `cut:${item.branch}`,
       // What it is asked for, not how it is said: names by place change with every cut.
-      as: [decision.act, 'length' in decision ? (decision.length ?? '') : ''].join(' ').trim(),
+      as: [decision.act, 'length' in decision ? (decision.length ?? '') : '', 'toShoot' in decision ? (decision.toShoot ?? '') : ''].join(' ').trim(),
       kind: 'cut',
       branches: [item.branch, ...item.along],
       title: `Cut ${item.tag}: ${names(item.branch)}`,

@@ -14,6 +14,8 @@ export interface RowProps {
   takenBy: string | undefined;
   findings: Finding[];
   promised: Promised | undefined;
+  /** Its cut is decided, but not how far. */
+  unfinished: boolean;
   open: boolean;
   /** Opens a branch's row; null closes it. */
   onOpen: (branch: string | null) => void;
@@ -22,7 +24,7 @@ export interface RowProps {
   onEither: (other: string) => void;
 }
 
-type HeadProps = Pick<RowProps, 'branch' | 'name' | 'fate' | 'decision' | 'takenBy' | 'findings' | 'open' | 'onOpen'>;
+type HeadProps = Pick<RowProps, 'branch' | 'name' | 'fate' | 'decision' | 'takenBy' | 'findings' | 'unfinished' | 'open' | 'onOpen'>;
 
 const sameFound = (a: Finding[], b: Finding[]): boolean => a.length === b.length && a.every((f, i) => f.rule === b[i]!.rule && f.severity === b[i]!.severity);
 
@@ -32,13 +34,14 @@ const sameLine = (a: HeadProps, b: HeadProps): boolean =>
   a.name === b.name &&
   a.takenBy === b.takenBy &&
   a.open === b.open &&
+  a.unfinished === b.unfinished &&
   a.onOpen === b.onOpen &&
   sameFound(a.findings, b.findings) &&
   equal(a.decision, b.decision) &&
   equal(a.branch, b.branch);
 
 /** One line of the list. Only those that say something else are laid out anew after a decision. */
-const BranchHead = memo(function BranchHead({ branch, name, fate, decision, takenBy, findings, open, onOpen }: HeadProps) {
+const BranchHead = memo(function BranchHead({ branch, name, fate, decision, takenBy, findings, unfinished, open, onOpen }: HeadProps) {
   const word = wordOf(fate);
   const later = decision && isCutting(decision) && sessionOf(decision) > 1;
   return (
@@ -62,21 +65,33 @@ const BranchHead = memo(function BranchHead({ branch, name, fate, decision, take
           <span className="text-quiet">{branch.d.toFixed(1)} mm thick</span>
         )}
       </span>
-      <span className={word.tone}>{takenBy ? 'goes along' : `${word.done}${later ? `, session ${sessionOf(decision)}` : ''}`}</span>
+      <span className={word.tone}>
+        {takenBy ? 'goes along' : `${word.done}${unfinished ? ', not finished' : ''}${later ? `, session ${sessionOf(decision)}` : ''}`}
+      </span>
       <span className="w-10 text-right text-quiet">{percent(branch.green)}</span>
     </button>
   );
 }, sameLine);
 
 /** A branch in the list, with what was found and can be decided when it is open. */
-export function BranchRow({ branch, name, fate, decision, takenBy, findings, open, onOpen, ...rest }: RowProps) {
+export function BranchRow({ branch, name, fate, decision, takenBy, findings, unfinished, open, onOpen, ...rest }: RowProps) {
   const row = useRef<HTMLLIElement>(null);
   useEffect(() => {
     if (open) row.current?.scrollIntoView({ block: 'nearest' });
   }, [open]);
   return (
     <li ref={row} className={`border-t border-rule ${open ? 'bg-base-100' : ''}`}>
-      <BranchHead branch={branch} name={name} fate={fate} decision={decision} takenBy={takenBy} findings={findings} open={open} onOpen={onOpen} />
+      <BranchHead
+        branch={branch}
+        name={name}
+        fate={fate}
+        decision={decision}
+        takenBy={takenBy}
+        findings={findings}
+        unfinished={unfinished}
+        open={open}
+        onOpen={onOpen}
+      />
       {open && <OpenBranch branch={branch} name={name} fate={fate} decision={decision} takenBy={takenBy} findings={findings} {...rest} />}
     </li>
   );

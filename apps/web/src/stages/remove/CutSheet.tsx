@@ -1,12 +1,13 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { cutsMade, type Consequences, type CutItem, type Names } from '@ustle/core';
+import { cutsMade, sayBranches, unfinishedCuts, type Consequences, type CutItem, type Names } from '@ustle/core';
 import { DateField } from '../../shared/DateField';
 import { Caution } from '../../shared/parts';
 import { percent } from '../../shared/say';
 import { Agreement } from '../Agreement';
 import { History } from '../History';
 import { useDesk } from '../desk';
+import { useRemove } from './bench';
 
 /** One cut as it is read at the tree. */
 export function CutText({ cut, names }: { cut: CutItem; names: Names }) {
@@ -39,6 +40,35 @@ export function CutCare({ care }: { care: Consequences['care'] }) {
 /** What was cut before, and who agreed to it. */
 const Done = () => <History branch={null} kinds={['removed', 'shortened', 'agreed']} title="Cut so far" />;
 
+/** Cuts that are decided but cannot be made yet: they are on no list until it is said how far. */
+function NotFinished() {
+  const { tree, names, setBranch } = useDesk();
+  const { setSheet } = useRemove();
+  const open = unfinishedCuts(tree);
+  if (!open.length) return null;
+  return (
+    <p className="mb-3">
+      <strong className="text-madder">Not on this list:</strong>{' '}
+      {sayBranches(
+        names,
+        open.map((u) => u.branch),
+        4,
+      )}
+      . How far to cut is not said there.{' '}
+      <button
+        type="button"
+        className="text-copper underline-offset-2 hover:underline"
+        onClick={() => {
+          setBranch(open[0]!.branch);
+          setSheet('decide');
+        }}
+      >
+        say it
+      </button>
+    </p>
+  );
+}
+
 /** The list to take to the tree: each cut is ticked when it is made, and the measured tree moves on. */
 export function CutSheet({ weighed }: { weighed: Consequences }) {
   const { stored, tree, today, branch, setBranch, act, names } = useDesk();
@@ -48,6 +78,7 @@ export function CutSheet({ weighed }: { weighed: Consequences }) {
   if (!cuts.length)
     return (
       <>
+        <NotFinished />
         <p className="text-quiet">
           Nothing is {cutsMade(tree).length ? 'left' : 'decided'} to be cut{later.length ? ' in this session' : ''}. Decide branches first; they come here in
           the order to cut them.
@@ -57,6 +88,7 @@ export function CutSheet({ weighed }: { weighed: Consequences }) {
     );
   return (
     <>
+      <NotFinished />
       <Agreement stored={stored} today={today} cuts={cuts} />
       <div className="mb-2 flex items-end justify-between gap-3">
         <DateField className="w-56" label="Cut on" value={on} today={today} max={today} onValue={(iso) => setOn(iso!)} />

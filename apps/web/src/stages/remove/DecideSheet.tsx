@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { decisionsOf, takenAlong, type Finding } from '@ustle/core';
+import { decisionsOf, takenAlong, unfinishedCuts, type Finding } from '@ustle/core';
 import { useDesk } from '../desk';
 import { useRemove } from './bench';
 import { BranchRow } from './BranchRow';
@@ -16,6 +16,7 @@ export function DecideSheet() {
   const { order, findingsOn } = deciding;
   const fates = useMemo(() => decisionsOf(tree), [tree]);
   const takenBy = useMemo(() => takenAlong(tree), [tree]);
+  const unfinished = useMemo(() => new Set(unfinishedCuts(tree).map((u) => u.branch)), [tree]);
   const byId = useMemo(() => new Map(tree.branches.map((b) => [b.id, b])), [tree.branches]);
   const decisions = useMemo(() => new Map(tree.plan.decisions.map((d) => [d.branch, d])), [tree.plan.decisions]);
   const [shown, setShown] = useState(ROWS);
@@ -34,6 +35,7 @@ export function DecideSheet() {
             takenBy={takenBy.get(id)}
             findings={findingsOn.get(id) ?? NOTHING_FOUND}
             promised={weighed?.promises.find((p) => p.branch === id)}
+            unfinished={unfinished.has(id)}
             open={id === branch}
             onOpen={setBranch}
             onFate={(to) => deciding.decide(id, to)}

@@ -1,5 +1,15 @@
 import { useState } from 'react';
-import { childrenOf, DECISION_DETAILS, type Branch, type Decision, type DecisionDetails as Details, type Promised, type Stub } from '@ustle/core';
+import {
+  childrenOf,
+  DECISION_DETAILS,
+  leftBy,
+  unfinishedCut,
+  type Branch,
+  type Decision,
+  type DecisionDetails as Details,
+  type Promised,
+  type Stub,
+} from '@ustle/core';
 import { DateField } from '../../shared/DateField';
 import { NumberField } from '../../shared/NumberField';
 import type { NumberRule } from '../../shared/numbers';
@@ -33,6 +43,9 @@ function Own({ branch, decision, onDetails }: Omit<Props, 'promised'>) {
   switch (decision.act) {
     case 'shorten': {
       const shoots = childrenOf(tree, branch.id);
+      const left = leftBy(tree, decision);
+      // Told as a length, it is cut where it was to be cut.
+      const asLength = left && 'kept' in left ? Math.round(left.kept) : null;
       return (
         <>
           {shoots.length > 0 && (
@@ -41,7 +54,7 @@ function Own({ branch, decision, onDetails }: Omit<Props, 'promised'>) {
               <select
                 className="select w-56 bg-sheet"
                 value={decision.toShoot ?? ''}
-                onChange={(event) => onDetails(event.target.value ? { toShoot: event.target.value, length: null } : { toShoot: null })}
+                onChange={(event) => onDetails(event.target.value ? { toShoot: event.target.value, length: null } : { toShoot: null, length: asLength })}
               >
                 <option value="">a length</option>
                 {shoots.map((s) => (
@@ -123,6 +136,8 @@ function Own({ branch, decision, onDetails }: Omit<Props, 'promised'>) {
 
 /** What goes with a decision: to which length or shoot, until when, why, and in which session. */
 export function DecisionDetails({ branch, decision, promised, onDetails }: Props) {
+  const { tree } = useDesk();
+  const unfinished = unfinishedCut(tree, decision);
   const [why, setWhy] = useState<string | null>(null);
   const leave = (): void => {
     if (why !== null) onDetails({ why });
@@ -133,6 +148,11 @@ export function DecisionDetails({ branch, decision, promised, onDetails }: Props
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <Own branch={branch} decision={decision} onDetails={onDetails} />
       </div>
+      {unfinished && (
+        <p role="status" className="text-madder">
+          Not finished: {unfinished} Until then nothing of it is cut.
+        </p>
+      )}
       {promised && <p className="text-ochre">{promised.text}</p>}
       <label className="flex items-center gap-2">
         <span className="text-quiet">why</span>

@@ -40,7 +40,18 @@ function FindingText({ finding: f }: { finding: Finding }) {
 }
 
 /** What was found against a branch, what can be decided about it, and what that takes along. */
-export function OpenBranch({ branch, name, fate, decision, takenBy, findings, promised, onFate, onDetails, onEither }: Omit<RowProps, 'open' | 'onOpen'>) {
+export function OpenBranch({
+  branch,
+  name,
+  fate,
+  decision,
+  takenBy,
+  findings,
+  promised,
+  onFate,
+  onDetails,
+  onEither,
+}: Omit<RowProps, 'open' | 'onOpen' | 'unfinished'>) {
   const { tree, names } = useDesk();
   const [pairing, setPairing] = useState(false);
   // Taken along, it has one answer: its own decision counts only where that branch stays.
