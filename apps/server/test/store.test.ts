@@ -61,6 +61,7 @@ test('put aside, a tree leaves the bench and not the season; deleted for good, a
   const [gone, stays] = [(await call('POST', paths.importTree('gone'), sample)).body.id, (await call('POST', paths.importTree('stays'), sample)).body.id];
   const wire = { branch: 'b1', metal: 'copper', size: 2.05, strands: 1, angle: 45, hand: 'cw', start: 'over', bentDeg: 40, targetDeg: 30, over: 50 } as const;
   for (const id of [gone, stays]) await doAct(server.address, id, { kind: 'wired', on: '2026-03-01', ...wire });
+  await doAct(server.address, gone, { kind: 'tie', branch: 'b2', at: 30, anchor: { kind: 'pot-rim', bearing: 90 }, wire: 1 });
   const asideOf = async () => Object.fromEntries((await call('GET', paths.trees)).body.map((t: any) => [t.id, t.asideOn]));
   expect((await call('PUT', paths.aside(gone), { aside: 'yes' })).body).toMatchObject({ field: 'aside' });
   expect((await call('PUT', paths.aside(gone), { aside: true })).body).toMatchObject({ id: gone, asideOn: '2026-05-20' });
@@ -68,7 +69,7 @@ test('put aside, a tree leaves the bench and not the season; deleted for good, a
   server = await start(data, 4672);
   expect(await asideOf()).toEqual({ gone: '2026-05-20', stays: null });
   const due = async () => (await call('GET', paths.season)).body.days.filter((d: any) => d.tree === gone);
-  expect((await due()).map((d: any) => d.leadsTo)).toEqual(['watch']);
+  expect((await due()).map((d: any) => d.leadsTo).sort()).toEqual(['guy', 'watch']);
   expect((await call('PUT', paths.aside(gone), { aside: false })).body.asideOn).toBeNull();
   expect((await due()).map((d: any) => d.kind)).toContain('plan');
 

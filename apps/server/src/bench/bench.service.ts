@@ -12,6 +12,8 @@ import { BenchesService } from '../walk/benches.service.js';
 type Listed = Awaited<ReturnType<TreesService['listed']>>[number];
 
 /** What the bench and the season show of every tree; forecasts are kept until the tree or the day changes. */
+const ON_BARK = new Set<DueView['leadsTo']>(['watch', 'guy']);
+
 @Injectable()
 export class BenchService {
   private readonly kept = new Map<string, { key: string; sum: Promise<Sum> }>();
@@ -76,9 +78,9 @@ export class BenchService {
   }
 
   async due(): Promise<DueView[]> {
-    // Of a tree put aside only its wire is due: that does not wait.
+    // Of a tree put aside only its wire, ties and devices are due: bark that grows round them does not wait.
     const all = (await this.sums()).flatMap(({ row, sum }) =>
-      sum.due.filter((d) => !row.asideOn || d.leadsTo === 'watch').map((d): DueView => ({ ...d, tree: row.id, treeName: row.name })),
+      sum.due.filter((d) => !row.asideOn || ON_BARK.has(d.leadsTo)).map((d): DueView => ({ ...d, tree: row.id, treeName: row.name })),
     );
     return all.sort((a, b) => (urgency(a) + a.treeName < urgency(b) + b.treeName ? -1 : 1));
   }

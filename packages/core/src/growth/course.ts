@@ -1,6 +1,5 @@
-import { dayOf } from '../units/index.js';
 import { growingDays, growthShare, type Hemisphere, type Species } from '../species/index.js';
-import { standing, type LineKind, type Tree } from '../tree/index.js';
+import { happenings, type EventKind, type Tree } from '../tree/index.js';
 
 /** A time in which a tree grows faster or slower than it else would, day numbers, the last not counted. */
 export interface Spell {
@@ -22,28 +21,11 @@ export interface Course {
 }
 export const USUAL_COURSE: Course = { spells: [], ahead: [] };
 
-/** How much each event changes growth, and for how many days; own estimates, see docs: Events. */
-export const EVENTS = {
-  fed: { factor: 1.2, days: 56 },
-  pruned: { factor: 0.6, days: 70 },
-  defoliated: { factor: 0.4, days: 42 },
-  repotted: { factor: 0.6, days: 120 },
-  ailing: { factor: 0.4, days: 90 },
-} as const satisfies Partial<Record<LineKind, { factor: number; days: number }>>;
+/** How much each event changes growth; own estimates, see docs: Events. */
+export const EVENTS: Record<EventKind, number> = { fed: 1.2, pruned: 0.6, defoliated: 0.4, repotted: 0.6, ailing: 0.4 };
 
-/** The spells that a tree's record tells of, of the whole tree only; repotting counts once though its tree names the day too. */
-export function spellsOf(tree: Tree): Spell[] {
-  const told = standing(tree.record).flatMap((line): Spell[] => {
-    if (!(line.kind in EVENTS) || ('branch' in line && line.branch)) return [];
-    const { factor, days } = EVENTS[line.kind as keyof typeof EVENTS];
-    const from = dayOf(line.on);
-    return [{ from, to: from + (line.kind === 'ailing' && line.weeks ? line.weeks * 7 : days), factor }];
-  });
-  if (!tree.repottedOn) return told;
-  const from = dayOf(tree.repottedOn);
-  const known = told.some((s) => s.from === from && s.factor === EVENTS.repotted.factor);
-  return known ? told : [...told, { from, to: from + EVENTS.repotted.days, factor: EVENTS.repotted.factor }];
-}
+/** The spells that a tree's history tells of. */
+export const spellsOf = (tree: Tree): Spell[] => happenings(tree).map(({ kind, from, to }) => ({ from, to, factor: EVENTS[kind] }));
 
 function aheadOn(ahead: readonly Ahead[], day: number): number {
   let days = 0;

@@ -1,10 +1,14 @@
 import { toRad } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
-import { growingDays, growthShare, speciesOf, woodOf } from '../species/index.js';
+import { speciesOf, woodOf } from '../species/index.js';
 import { heldShare, recoverable, usualBendLength } from '../wood/index.js';
 import { guysOn, VIGOUR_FACTOR, woodIn, type GuyOn, type PlacedTree } from '../tree/index.js';
 import { GROWING_WEEKS, lookAfter, TENDER_WEEKS } from './looks.js';
+import { courseOf } from './coil-state.js';
+import { grownAlong, growingDaysAlong } from './course.js';
 import { NOTHING_LEARNT, type Known } from './known.js';
+import { learnedOf, type Learned } from './learned.js';
+import { quantile } from './unknown.js';
 import { cushionDates } from './watch.js';
 
 /** A tie that is on, with the day to look at its cushion and when the branch is likely to hold without it. */
@@ -27,7 +31,12 @@ function lookDay({ tree }: PlacedTree, { seen, bark }: GuyOn, { p10 }: WatchedGu
 }
 
 /** The day from which a branch is likely to hold without its tie: all that would come back is stored while only the tie holds it. docs: Set. */
-export function holdsFrom(placed: PlacedTree, { branch: id, since, cameDeg }: Pick<GuyOn, 'branch' | 'since' | 'cameDeg'>): number | null {
+export function holdsFrom(
+  placed: PlacedTree,
+  { branch: id, since, cameDeg }: Pick<GuyOn, 'branch' | 'since' | 'cameDeg'>,
+  known: Known = NOTHING_LEARNT,
+  learned: Learned = learnedOf(placed, since, known),
+): number | null {
   const b = woodIn(placed, id);
   if (!b || !cameDeg) return null;
   const species = speciesOf(placed.tree.species);
@@ -37,16 +46,18 @@ export function holdsFrom(placed: PlacedTree, { branch: id, since, cameDeg }: Pi
   const curvature = toRad(cameDeg) / length;
   const back = recoverable({ diameter, curvature, wood });
   const { hemisphere } = placed.tree.site;
+  const course = courseOf(placed, known);
+  const yearly = species.yearlyGrowth.value * VIGOUR_FACTOR[placed.tree.vigour] * Math.exp(quantile(learned.of(id), 0.5));
   const half = Math.round(DAYS_A_YEAR / 2);
   for (let day = since + half; day <= since + MOST_YEARS * DAYS_A_YEAR; day += half) {
     const held = heldShare({
       diameter,
       curvature,
       recoverable: back,
-      growingDays: growingDays(species, hemisphere, since, day),
+      growingDays: growingDaysAlong(species, hemisphere, course, since, day),
       relaxedShare: species.relaxedShare.value,
       relaxationDays: species.relaxationDays.value,
-      radialGrowth: species.yearlyGrowth.value * VIGOUR_FACTOR[placed.tree.vigour] * growthShare(species, hemisphere, since, day),
+      radialGrowth: yearly * grownAlong(species, hemisphere, course, since, day),
     });
     if (held >= HELD) return day;
   }
@@ -54,12 +65,15 @@ export function holdsFrom(placed: PlacedTree, { branch: id, since, cameDeg }: Pi
 }
 
 /** Every tie and device on the tree on a day, the most urgent first. */
-export const watchGuys = (placed: PlacedTree, onDay: number, known: Known = NOTHING_LEARNT): WatchedGuy[] =>
-  guysOn(placed.tree, onDay)
+export function watchGuys(placed: PlacedTree, onDay: number, known: Known = NOTHING_LEARNT): WatchedGuy[] {
+  const on = guysOn(placed.tree, onDay);
+  const learned = on.length ? learnedOf(placed, onDay, known) : null;
+  return on
     .filter((g) => woodIn(placed, g.branch) !== undefined)
     .map((g): WatchedGuy => {
-      const { p10, p50 } = cushionDates(placed, { ...g, seen: g.bark ? [{ day: g.seen, stage: g.bark }] : [] }, known).marking;
+      const { p10, p50 } = cushionDates(placed, { ...g, seen: g.bark ? [{ day: g.seen, stage: g.bark }] : [] }, known, learned!).marking;
       const marks = { p10, p50 };
-      return { ...g, marks, look: lookDay(placed, g, marks), holds: holdsFrom(placed, g) };
+      return { ...g, marks, look: lookDay(placed, g, marks), holds: holdsFrom(placed, g, known, learned!) };
     })
     .sort((a, b) => a.look - b.look || (a.guy < b.guy ? -1 : 1));
+}

@@ -48,11 +48,11 @@ const BRANCH_HALF = lawOf({ mean: 0, sd: HALF_SD });
 /** A sighting is never quite impossible: records have slips too. */
 const SLIP = 1e-6;
 
-/** Multiplies the likelihood of a sighting into what is had, for each value of the unknown on the grid. */
-function weigh(seen: Sighting, into: Float64Array): void {
+/** Multiplies the likelihood of a sighting into what is had, for each value of the unknown on the grid: each stands for such a factor. */
+function weigh(seen: Sighting, into: Float64Array, factor: Float64Array): void {
   if ('grown' in seen) {
     for (let i = 0; i < SUM_Z.length; i++)
-      into[i]! *= SLIP + Math.exp(-0.5 * ((seen.expected * FACTOR[i]! - seen.grown) / Math.hypot(seen.within, seen.off * FACTOR[i]!)) ** 2);
+      into[i]! *= SLIP + Math.exp(-0.5 * ((seen.expected * factor[i]! - seen.grown) / Math.hypot(seen.within, seen.off * factor[i]!)) ** 2);
     return;
   }
   const starts = stageStarts(seen.markLimit, seen.wireDiameter);
@@ -67,8 +67,8 @@ function weigh(seen: Sighting, into: Float64Array): void {
   for (let i = 0; i < SUM_Z.length; i++) {
     let [embedding, error] = [-Infinity, EYE_ERROR];
     for (const s of seen.expected) {
-      const here = s.growth * FACTOR[i]! - s.allowance;
-      if (here > embedding) [embedding, error] = [here, Math.hypot(EYE_ERROR, s.off * FACTOR[i]!)];
+      const here = s.growth * factor[i]! - s.allowance;
+      if (here > embedding) [embedding, error] = [here, Math.hypot(EYE_ERROR, s.off * factor[i]!)];
     }
     into[i]! *= SLIP + below((high - embedding) / error) - below((low - embedding) / error);
   }
@@ -97,15 +97,17 @@ function saidBeside(found: Float64Array, guess: Guess): Learnt['tree'] {
 
 /**
  * What the sightings on a tree say of each branch's unknown; a branch not seen still learns through the half it shares.
- * Exact on a grid of tree × branch values, so the result depends on the data alone. docs: Learning.
+ * Exact on a grid of tree × branch values, so the result depends on the data alone. `about` is the middle of the grid, where the artist
+ * said a pace: guess and grid are told from there. docs: Learning.
  */
-export function learn(sightings: readonly Sighting[], guess: Guess = GROWTH_UNKNOWN): Learnt {
-  if (!sightings.length) return { of: () => withBranch(guess), tree: { mean: 0, precision: 0 } };
+export function learn(sightings: readonly Sighting[], guess: Guess = GROWTH_UNKNOWN, about = 0): Learnt {
+  if (!sightings.length) return { of: () => withBranch({ ...guess, mean: about + guess.mean }), tree: { mean: 0, precision: 0 } };
+  const factor = about ? FACTOR.map((f) => f * Math.exp(about)) : FACTOR;
   const prior = lawOf(guess);
   const byBranch = new Map<string, Float64Array>();
   for (const seen of sightings) {
     const like = byBranch.get(seen.branch) ?? new Float64Array(SUM_Z.length).fill(1);
-    weigh(seen, like);
+    weigh(seen, like, factor);
     byBranch.set(seen.branch, like);
   }
   // What each seen branch says of the tree's half, its own half averaged out.
@@ -125,15 +127,16 @@ export function learn(sightings: readonly Sighting[], guess: Guess = GROWTH_UNKN
     return normalised(tree);
   };
   const all = besides(null);
+  const said = saidBeside(all, guess);
   return {
-    tree: saidBeside(all, guess),
+    tree: { ...said, mean: said.precision ? about + said.mean : 0 },
     of: (branch) => {
       const own = byBranch.get(branch);
       const tree = own ? besides(branch) : all;
       const weights = new Float64Array(SUM_Z.length);
       for (let t = 0; t <= CELLS; t++) for (let b = 0; b <= CELLS; b++) weights[t + b]! += tree[t]! * BRANCH_HALF[b]!;
       if (own) for (let i = 0; i < SUM_Z.length; i++) weights[i]! *= own[i]!;
-      return fromWeights(normalised(overYears(weights)));
+      return fromWeights(normalised(overYears(weights)), about);
     },
   };
 }
@@ -151,13 +154,13 @@ function overYears(weights: Float64Array): Float64Array {
   return wide;
 }
 
-/** Cell weights as a distribution function at the cells' upper edges. */
-function fromWeights(weights: Float64Array): Unknown {
+/** Cell weights, of a grid about a value, as a distribution function at the cells' upper edges. */
+function fromWeights(weights: Float64Array, about: number): Unknown {
   const z = new Float64Array(weights.length + 1);
   const below = new Float64Array(weights.length + 1);
-  z[0] = SUM_Z[0]! - STEP / 2;
+  z[0] = about + SUM_Z[0]! - STEP / 2;
   for (let i = 0; i < weights.length; i++) {
-    z[i + 1] = SUM_Z[i]! + STEP / 2;
+    z[i + 1] = about + SUM_Z[i]! + STEP / 2;
     below[i + 1] = Math.min(1, below[i]! + weights[i]!);
   }
   below[weights.length] = 1;

@@ -2,12 +2,12 @@ import { dayOf, toDeg } from '../units/index.js';
 import { growingDaysAlong, grownAlong, type Course } from './course.js';
 import { speciesOf } from '../species/index.js';
 import { heldShare } from '../wood/index.js';
-import { coilHistory, standing, woodIn, type Coil, type CoilOnce, type PlacedTree } from '../tree/index.js';
+import { coilHistory, standing, woodIn, type Coil, type CoilOnce, type PlacedTree, type Tree } from '../tree/index.js';
 import { courseOf, growthFactor, stateOf } from './coil-state.js';
 import { expectedGrowth, stretchesOf, type CoilState } from './forecast.js';
 import { after, NOTHING_LEARNT, type Known, type Said } from './known.js';
 import { learn, type Learnt, type SeenStage, type Sighting } from './learn.js';
-import { NOTHING_KNOWN, type Guess } from './unknown.js';
+import { NOTHING_KNOWN, type Guess, withBranch, type Unknown } from './unknown.js';
 
 /** What a tree's record taught. */
 export interface Learned extends Learnt {
@@ -128,8 +128,15 @@ function springSaid(placed: PlacedTree, history: History, states: ReadonlyMap<Co
   return { mean: precision ? sum / precision : 0, precision };
 }
 
-/** What a tree's growth is taken for before its own looks count: what its artist said, else what others of its kind showed. */
-const firstGuess = ({ tree }: PlacedTree, known: Known): Guess => (tree.plan.pace ? { mean: Math.log(tree.plan.pace), sd: SAID_SD } : known.growth);
+/** What a tree's growth is taken for before its own looks count: what its artist said, else what others of its kind showed; a normal law about a logarithm. */
+const firstGuess = (tree: Tree, known: Known): { about: number; guess: Guess } =>
+  tree.plan.pace ? { about: Math.log(tree.plan.pace), guess: { mean: 0, sd: SAID_SD } } : { about: 0, guess: known.growth };
+
+/** What is taken of any branch of a tree before its own looks count. */
+export function beforeLooks(tree: Tree, known: Known): Unknown {
+  const { about, guess } = firstGuess(tree, known);
+  return withBranch({ ...guess, mean: about + guess.mean });
+}
 
 /** Wire that goes on again within so many days goes on to the shape that the one before it left. */
 const AGAIN_WITHIN = 400;
@@ -163,8 +170,9 @@ export function learnedOf(placed: PlacedTree, onDay: number, known: Known = NOTH
   );
   const sightings = sightingsOf(placed, history, states, since, onDay);
   const spring = springSaid(placed, history, states, since, onDay);
+  const { about, guess } = firstGuess(tree, known);
   return {
-    ...learn(sightings, firstGuess(placed, known)),
+    ...learn(sightings, guess, about),
     spring: after(known.spring, spring),
     springSaid: spring,
     heldBefore,

@@ -7,7 +7,7 @@ import { NOTHING_LEARNT, type Known } from './known.js';
 import { learnedOf, type Learned } from './learned.js';
 import { snoozedUntil } from './snoozed.js';
 import { toleranceOf } from './tolerance.js';
-import { NOTHING_KNOWN, quantile } from './unknown.js';
+import { quantile } from './unknown.js';
 
 /** What is known when a coil would be put on. */
 export interface IfWired {
@@ -39,6 +39,7 @@ export function cushionDates(
   placed: PlacedTree,
   on: { branch: string; since: number; seen: CoilState['seen'] },
   known: Known = NOTHING_LEARNT,
+  learned: Learned = learnedOf(placed, on.since, known),
 ): Pick<Forecast, 'touching' | 'marking'> {
   const coil: Coil = {
     ...on,
@@ -57,7 +58,7 @@ export function cushionDates(
     turns: null,
     seen: [...on.seen],
   };
-  return forecast(stateOf(placed, coil, NOTHING_KNOWN, { course: courseOf(placed, known), spring: known.spring, heldBefore: 0 }));
+  return forecast(stateOf(placed, coil, learned.of(on.branch), { course: courseOf(placed, known), spring: learned.spring, heldBefore: 0 }));
 }
 
 /** A part of a coil with the days from which one in ten, and one in two, of its like mark. */

@@ -1,5 +1,5 @@
 import { isoOf } from '../units/index.js';
-import { learnedOf, NOTHING_LEARNT, quantile, scarsOf, treeSays, withBranch, type Calibration, type Known } from '../growth/index.js';
+import { beforeLooks, learnedOf, NOTHING_LEARNT, quantile, scarsOf, treeSays, type Calibration, type Known } from '../growth/index.js';
 import { heldDue } from '../season/index.js';
 import { placeTree, type MarkStage, type Tree } from '../tree/index.js';
 
@@ -46,7 +46,7 @@ export function watchingOf(tree: Tree, onDay: number, known?: Known): Watching {
       growsOut: growsOut === null ? null : isoOf(growsOut),
       on,
     })),
-    pace: { before: range(withBranch((known ?? NOTHING_LEARNT).growth)), now: range(learned.of(ANY_BRANCH)), looks: learned.looks },
+    pace: { before: range(beforeLooks(tree, known ?? NOTHING_LEARNT)), now: range(learned.of(ANY_BRANCH)), looks: learned.looks },
     spring: range({ kind: 'normal', ...learned.spring }),
     cases: treeSays(tree, onDay).cases,
   };

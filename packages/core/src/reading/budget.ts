@@ -1,6 +1,6 @@
 import { dayOf, isoOf, monthName, monthOf, sayDay, type Reasoned } from '../units/index.js';
 import { nameInText, northernMonth, speciesOf } from '../species/index.js';
-import { greenTally, cutsAmong, sessionOf, VIGOUR_CAPACITY, type Tree } from '../tree/index.js';
+import { greenTally, cutsAmong, happenings, lastOn, sessionOf, VIGOUR_CAPACITY, type EventKind, type Tree } from '../tree/index.js';
 import { SEASON_WORDS, signsFor } from './signs.js';
 
 /** No tree bears more than this in one session. */
@@ -58,6 +58,22 @@ function seasonFactor(tree: Tree, onDay: number): { factor: number; because: str
   return { factor: 1, because: `${name} is a good month for it.` };
 }
 
+/** What weighs on a tree while it lasts; repotting has terms of its own. Own estimates, see docs: Work budget. */
+const STRAINS: Partial<Record<EventKind, { factor: number; say: (day: string) => string }>> = {
+  ailing: { factor: 0.4, say: (day) => `Ailing since ${day}: let it recover first.` },
+  defoliated: { factor: 0.8, say: (day) => `Its leaves came off on ${day}: it lives on what it has stored until it is in leaf again.` },
+  pruned: { factor: 0.8, say: (day) => `Pruned hard on ${day}: let it answer with new growth.` },
+};
+
+/** What the record tells of a tree's strength on a day, the last of each kind. */
+function strainOf(tree: Tree, onDay: number): { factor: number; because: string }[] {
+  const lasting = happenings(tree).filter((h) => h.from <= onDay && h.to > onDay);
+  return Object.entries(STRAINS).flatMap(([kind, { factor, say }]) => {
+    const days = lasting.filter((h) => h.kind === kind).map((h) => h.from);
+    return days.length ? [{ factor, because: say(sayDay(days.reduce((a, b) => Math.max(a, b)))) }] : [];
+  });
+}
+
 /** How much work a tree bears on a day, and why. */
 export function capacityOf(tree: Tree, onDay: number): Reasoned<number> {
   let value = VIGOUR_CAPACITY[tree.vigour];
@@ -68,18 +84,18 @@ export function capacityOf(tree: Tree, onDay: number): Reasoned<number> {
   };
   const seen = signsFor(speciesOf(tree.species).group).filter((s) => tree.plan.reading?.signs.includes(s.key));
   for (const sign of seen) ease(sign.factor, `${sign.text}.`);
-  const monthsSince = (iso: string | null | undefined): number => {
-    const day = iso ? dayOf(iso) : NaN;
-    return day <= onDay ? monthsBetween(day, onDay) : Infinity;
-  };
-  const repotted = monthsSince(tree.repottedOn);
-  if (repotted < 3) ease(0.3, `Repotted on ${sayDay(dayOf(tree.repottedOn!))}: its roots are still taking hold.`);
-  else if (repotted < 12) ease(0.6, `Repotted on ${sayDay(dayOf(tree.repottedOn!))}: within a year of that, do less.`);
-  const collected = monthsSince(tree.collectedOn);
-  if (collected < 18) ease(0.15, `Collected on ${sayDay(dayOf(tree.collectedOn!))}: leave it to root.`);
-  else if (collected < 36) ease(0.5, `Collected on ${sayDay(dayOf(tree.collectedOn!))}: first works only.`);
-  const styled = monthsSince(tree.styledOn);
-  if (styled < 6) ease(0.6, `Styled on ${sayDay(dayOf(tree.styledOn!))}: let it answer first.`);
+  const since = (day: number | null): { months: number; on: string } =>
+    day === null ? { months: Infinity, on: '' } : { months: monthsBetween(day, onDay), on: sayDay(day) };
+  const repotted = since(lastOn(tree, 'repotted', onDay));
+  if (repotted.months < 3) ease(0.3, `Repotted on ${repotted.on}: its roots are still taking hold.`);
+  else if (repotted.months < 12) ease(0.6, `Repotted on ${repotted.on}: within a year of that, do less.`);
+  const day = tree.collectedOn ? dayOf(tree.collectedOn) : null;
+  const collected = since(day !== null && day <= onDay ? day : null);
+  if (collected.months < 18) ease(0.15, `Collected on ${collected.on}: leave it to root.`);
+  else if (collected.months < 36) ease(0.5, `Collected on ${collected.on}: first works only.`);
+  const styled = since(lastOn(tree, 'styled', onDay));
+  if (styled.months < 6) ease(0.6, `Styled on ${styled.on}: let it answer first.`);
+  for (const { factor, because: why } of strainOf(tree, onDay)) ease(factor, why);
   const season = seasonFactor(tree, onDay);
   ease(season.factor, season.because);
   return { value: Math.min(value, MOST_CAPACITY), because };

@@ -1,5 +1,5 @@
 import { speciesOf } from '../species/index.js';
-import { formOf, type Form, type RemovalChoice, type Tree } from '../tree/index.js';
+import { formOf, type Form, type RemovalChoice, type Tree, lastOn } from '../tree/index.js';
 
 export const RULES = [
   'dead',
@@ -140,7 +140,7 @@ const PROFILE_OF_FORM: Partial<Record<Form, string>> = { cascade: 'cascade', twi
 export function suggestedProfile(tree: Tree): string {
   const ofForm = PROFILE_OF_FORM[formOf(tree)];
   if (ofForm) return ofForm;
-  if (tree.styledOn) return 'refinement';
+  if (lastOn(tree, 'styled', Infinity) !== null) return 'refinement';
   return speciesOf(tree.species).group.includes('broadleaf') ? 'broadleaf structure' : 'first styling';
 }
 

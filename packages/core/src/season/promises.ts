@@ -46,12 +46,12 @@ function afterBend(placed: PlacedTree, of: string, onDay: number, watched: reado
     : { on: null, ready: false, text: `Waits for ${name} to be bent.` };
 }
 
-function afterGrowth(placed: PlacedTree, id: string, untilD: number, onDay: number): Found {
+function afterGrowth(placed: PlacedTree, id: string, untilD: number, onDay: number, known?: Known): Found {
   const { branch, parentDiameter: now } = placed.byId.get(id)!;
   const rest = untilD - now;
   const name = namesOf(placed.tree)(branch.parent);
   if (rest <= 0) return { on: isoOf(onDay), ready: true, text: `${name} is ${now.toFixed(1)} mm thick there: it has done its work.` };
-  const { early, likely, late } = thickensBy(placed.tree, onDay, rest);
+  const { early, likely, late } = thickensBy(placed, branch.parent, onDay, rest, known);
   if (likely === null) return { on: null, ready: false, text: `${rest.toFixed(1)} mm more on ${name} will take over fifteen years.` };
   const span = early !== null && late !== null ? `, between ${sayDay(early)} and ${sayDay(late)}` : '';
   return { on: isoOf(likely), ready: false, text: `${rest.toFixed(1)} mm more on ${name} by about ${sayDay(likely)}${span}. An estimate: measure.` };
@@ -75,7 +75,7 @@ export function promisesOf(placed: PlacedTree, onDay: number, known?: Known): Pr
       );
     }
     if (d.act === 'sacrifice') {
-      if (d.untilD) return promise('sacrifice', afterGrowth(placed, d.branch, d.untilD, onDay));
+      if (d.untilD) return promise('sacrifice', afterGrowth(placed, d.branch, d.untilD, onDay, known));
       return promise(
         'sacrifice',
         d.until

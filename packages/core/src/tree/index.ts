@@ -30,5 +30,6 @@ export * from './usual-details.js';
 export * from './vigour.js';
 export * from './vows.js';
 export * from './work-sessions.js';
+export * from './happened.js';
 export * from './labour.js';
 export * from './within.js';

@@ -4,6 +4,9 @@ import { WORK_PARTS } from './lines.js';
 import { standing } from './record.js';
 import type { Tree } from './types.js';
 
+/** Work within so many days is one session for the tree. */
+export const SAME_SESSION_DAYS = 14;
+
 /** A session of work on a tree, as its record tells it. */
 export interface WorkSession {
   id: string;

@@ -10,6 +10,7 @@ import {
   coilsOn,
   openSession,
   answerTo,
+  SAME_SESSION_DAYS,
   WORK_PARTS,
   type Branch,
   type Tree,
@@ -78,9 +79,6 @@ function inTheWay({ branches }: Tree, some: readonly string[], others: readonly 
     }),
   );
 }
-
-/** Work of so many days before is the same session for the tree. */
-const SAME_SESSION_DAYS = 14;
 
 /** What a tree bears of bends and wire in a session, in points: its capacity without what cuts use, and what was bent and wired lately. */
 function bornBy(tree: Tree, { read, poses }: PlanDocument, onDay: number): number {

@@ -1,4 +1,4 @@
-import { MANNER, speciesOf, type LineKind, type Range, type Watching } from '@ustle/core';
+import { dayOf, isoOf, MANNER, speciesOf, type LineKind, type Range, type Watching } from '@ustle/core';
 import { NumberField } from '../../shared/NumberField';
 import { Facts, Quiet } from '../../shared/parts';
 import { count, sayDate } from '../../shared/say';
@@ -61,7 +61,9 @@ export function Learnt({ watching }: { watching: Watching }) {
           <Quiet onClick={() => void act({ kind: 'manner', learnFrom: null })}>learn from all that was seen</Quiet>
         </p>
       ) : (
-        pace.looks > 0 && <Quiet onClick={() => void act({ kind: 'manner', learnFrom: today })}>forget what was learnt, and learn anew from today</Quiet>
+        pace.looks > 0 && (
+          <Quiet onClick={() => void act({ kind: 'manner', learnFrom: isoOf(dayOf(today) + 1) })}>forget what was learnt, and learn anew from tomorrow</Quiet>
+        )
       )}
     </section>
   );
