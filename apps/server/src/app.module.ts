@@ -1,7 +1,9 @@
 import { Module } from '@nestjs/common';
+import { APP_GUARD } from '@nestjs/core';
 import { ThrottlerModule } from '@nestjs/throttler';
 import { AccessController } from './access/access.controller.js';
 import { AccessService } from './access/access.service.js';
+import { Gate } from './access/gate.js';
 import { ActsController } from './acts/acts.controller.js';
 import { BenchController } from './bench/bench.controller.js';
 import { BenchService } from './bench/bench.service.js';
@@ -78,6 +80,7 @@ class StudioModule {}
 class YardModule {}
 
 @Module({
+  providers: [{ provide: APP_GUARD, useClass: Gate }],
   imports: [StoreModule, AccessModule, BenchModule, TreesModule, ActsModule, RackModule, WorkModule, PapersModule, StudioModule, DevicesModule, YardModule],
 })
 export class AppModule {}

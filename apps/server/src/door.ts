@@ -1,22 +1,10 @@
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import { paths, type Problem } from '@ustle/contract';
-import { ownAddresses } from './access/access.service.js';
+import { answersTo, type Listening } from './access/listening.js';
 
-const LOOPBACK = /^(localhost|127(\.\d{1,3}){3}|\[::1\])$/i;
 /** Where pictures are sent to. */
 export const PHOTOS = /^\/api\/trees\/[^/]+\/photos$/;
 const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
-
-const hostIn = (header: string | undefined): string => (header ?? '').replace(/:\d+$/, '');
-
-/** Only this machine's own names, and the one that was chosen, are answered: another name that leads here is somebody else's page. */
-const known = (host: string): boolean => {
-  const chosen = process.env.USTLE_HOST;
-  return LOOPBACK.test(host) || host === chosen || (chosen === ANY_ADDRESS && ownAddresses().includes(host));
-};
-
-/** Listens on all of the machine's addresses. */
-const ANY_ADDRESS = '0.0.0.0';
 
 const refuse = (response: Response, status: number, problem: Problem): void => void response.status(status).json(problem);
 
@@ -29,24 +17,29 @@ function foreign(request: Request): boolean {
 }
 
 /** Nobody else gets in: no other host's name, no change from another page, no body that a form could send. */
-export const door: RequestHandler = (request: Request, response: Response, next: NextFunction) => {
-  if (!known(hostIn(request.headers.host))) {
-    return refuse(response, 403, { code: 'host', message: 'This address is not the one that Ustle was started for. Set USTLE_HOST to it, if it is yours.' });
-  }
-  if (SAFE.has(request.method)) return next();
-  if (foreign(request)) return refuse(response, 403, { code: 'origin', message: 'Another page may not change anything here.' });
-  const hasBody = request.headers['content-length'] !== '0' && (request.headers['content-length'] ?? request.headers['transfer-encoding']) !== undefined;
-  // Pictures and the file of a whole studio have addresses of their own, and types that no form of another page can send.
-  const taken = PHOTOS.test(request.path)
-    ? ['image/*', 'application/octet-stream']
-    : request.path === paths.studio
-      ? ['zip', 'application/octet-stream']
-      : ['json', 'application/*+json'];
-  if (hasBody && !request.is(taken))
-    return refuse(response, 415, {
-      code: 'not-json',
-      field: '/',
-      message: `The body of a request is JSON (Content-Type: application/json); for a tree file too: ${paths.importTree()}.`,
-    });
-  return next();
-};
+export const door =
+  (listening: Listening): RequestHandler =>
+  (request: Request, response: Response, next: NextFunction) => {
+    if (!answersTo(listening, request)) {
+      return refuse(response, 403, {
+        code: 'host',
+        message: 'This address is not the one that Ustle was started for. If it is yours, set USTLE_HOST to it, or USTLE_PROXY_NAME where a proxy leads here.',
+      });
+    }
+    if (SAFE.has(request.method)) return next();
+    if (foreign(request)) return refuse(response, 403, { code: 'origin', message: 'Another page may not change anything here.' });
+    const hasBody = request.headers['content-length'] !== '0' && (request.headers['content-length'] ?? request.headers['transfer-encoding']) !== undefined;
+    // Pictures and the file of a whole studio have addresses of their own, and types that no form of another page can send.
+    const taken = PHOTOS.test(request.path)
+      ? ['image/*', 'application/octet-stream']
+      : request.path === paths.studio
+        ? ['zip', 'application/octet-stream']
+        : ['json', 'application/*+json'];
+    if (hasBody && !request.is(taken))
+      return refuse(response, 415, {
+        code: 'not-json',
+        field: '/',
+        message: `The body of a request is JSON (Content-Type: application/json); for a tree file too: ${paths.importTree()}.`,
+      });
+    return next();
+  };

@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import type { Server } from 'node:http';
+import type { RequestListener, Server } from 'node:http';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { paths } from '@ustle/contract';
@@ -8,7 +8,8 @@ import compression from 'compression';
 import express from 'express';
 import helmet from 'helmet';
 import { AccessService } from './access/access.service.js';
-import { gate } from './access/gate.js';
+import { littleFromOutside } from './access/gate.js';
+import { inLink, isLoopback, listen, listeningFrom } from './access/listening.js';
 import { documentApi } from './api-docs.js';
 import { AppModule } from './app.module.js';
 import { door, PHOTOS } from './door.js';
@@ -18,7 +19,6 @@ import { ProblemFilter } from './problem.js';
 import { Store } from './store/store.service.js';
 import { validation } from './validation.js';
 
-const TRIES = 20;
 const KEEP_ALIVE_MS = 65_000;
 
 /** Everything the page needs comes from here: nothing is fetched from elsewhere. */
@@ -38,48 +38,27 @@ const policy = helmet({
   strictTransportSecurity: false,
 });
 
-/** Listens on a port; fails where it is taken. */
-const bind = (server: Server, port: number, host: string): Promise<void> =>
-  new Promise((done, fail) => {
-    server.once('error', fail);
-    server.listen(port, host, () => {
-      server.off('error', fail);
-      done();
-    });
-  });
-
-async function listen(app: NestExpressApplication): Promise<number> {
-  const first = Number(process.env.USTLE_PORT ?? 4517);
-  const host = process.env.USTLE_HOST ?? '127.0.0.1';
-  for (let port = first; port < first + TRIES; port++) {
-    try {
-      await bind(app.getHttpServer() as Server, port, host);
-      return port;
-    } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE') throw error;
-      process.stdout.write(`Port ${port} is taken; trying ${port + 1}.\n`);
-    }
-  }
-  throw new Error(`No free port from ${first} to ${first + TRIES - 1}. Set USTLE_PORT to another.`);
-}
-
 const LEAVE_MS = 1_000;
 
 /** When it is told to end, streams that stay open are broken off: whoever listens comes back by themselves. */
-function endWithin(server: Server): void {
+function endWithin(servers: readonly Server[]): void {
   const end = (): void => {
-    setTimeout(() => server.closeAllConnections(), LEAVE_MS).unref();
-    server.closeIdleConnections();
+    setTimeout(() => servers.forEach((s) => s.closeAllConnections()), LEAVE_MS).unref();
+    for (const server of servers) {
+      server.close();
+      server.closeIdleConnections();
+    }
   };
   process.once('SIGINT', end);
   process.once('SIGTERM', end);
 }
 
 async function start(): Promise<void> {
+  const listening = listeningFrom(process.env);
   const app = await NestFactory.create<NestExpressApplication>(AppModule, { bodyParser: false, logger: ['error', 'warn'], abortOnError: false });
   app.use(policy);
-  app.use(door);
-  app.use(gate(app.get(AccessService)));
+  app.use(door(listening));
+  app.use(littleFromOutside(app.get(AccessService)));
   // A stream of readings is told line by line, as they come.
   app.use(
     compression({
@@ -95,13 +74,13 @@ async function start(): Promise<void> {
   app.enableShutdownHooks();
   documentApi(app);
   servePages(app);
-  // A client that computes between two requests finds its connection still open.
-  const server = app.getHttpServer() as Server;
-  server.keepAliveTimeout = KEEP_ALIVE_MS;
   await app.init();
-  const address = `http://${process.env.USTLE_HOST ?? 'localhost'}:${await listen(app)}`;
+  const { port, servers } = await listen(app.getHttpServer() as Server, app.getHttpAdapter().getInstance() as RequestListener, listening);
+  // A client that computes between two requests finds its connection still open.
+  for (const server of servers) server.keepAliveTimeout = KEEP_ALIVE_MS;
+  const address = `http://${isLoopback(listening.host) ? 'localhost' : inLink(listening.host)}:${port}`;
   app.get(Store).lock.tell(address);
-  endWithin(server);
+  endWithin(servers);
   process.stdout.write(`Ustle is at ${address}\n`);
 }
 

@@ -1,5 +1,4 @@
 import { createHash, randomBytes, scrypt, timingSafeEqual } from 'node:crypto';
-import { networkInterfaces } from 'node:os';
 import { Injectable } from '@nestjs/common';
 import { LessThan } from 'typeorm';
 import { isoOf } from '@ustle/core';
@@ -18,11 +17,8 @@ interface Kept {
 
 const stretched = (passphrase: string, salt: string): Promise<Buffer> =>
   new Promise((done, fail) => scrypt(passphrase.normalize('NFC'), salt, KEY_BYTES, (error, key) => (error ? fail(error) : done(key))));
+const freshKey = (): string => randomBytes(18).toString('base64url');
 const hashOf = (token: string): string => createHash('sha256').update(token).digest('base64url');
-
-/** This machine's own addresses in its network, IPv4. */
-export const ownAddresses = (): string[] =>
-  Object.values(networkInterfaces()).flatMap((all) => (all ?? []).flatMap((a) => (a.family === 'IPv4' && !a.internal ? [a.address] : [])));
 
 /** Who of the network is let in: devices that gave the passphrase. The machine itself always is. */
 @Injectable()
@@ -37,12 +33,13 @@ export class AccessService {
     return this.store.read(async (db) => (await this.settings.read(db, 'passphrase', null)) !== null);
   }
 
-  /** Sets the passphrase; devices that were let in by the one before have to give the new one. */
+  /** Sets the passphrase; devices that were let in by the one before have to give the new one, and the calendar has another address. */
   async setPassphrase(passphrase: string): Promise<void> {
     const salt = randomBytes(16).toString('base64url');
     const hash = (await stretched(passphrase, salt)).toString('base64url');
     await this.store.write(async ({ db }) => {
       await this.settings.write(db, 'passphrase', { salt, hash } satisfies Kept);
+      await this.settings.write(db, 'feedKey', freshKey());
       await db.clear(SessionRow);
     });
   }
@@ -75,7 +72,12 @@ export class AccessService {
   async feedKey(): Promise<string> {
     const known = (await this.store.read((db) => this.settings.read(db, 'feedKey', null))) as string | null;
     if (known) return known;
-    const key = randomBytes(18).toString('base64url');
+    return this.renewFeedKey();
+  }
+
+  /** Gives the calendar another address; who has the old one reads it no more. */
+  async renewFeedKey(): Promise<string> {
+    const key = freshKey();
     await this.store.write(({ db }) => this.settings.write(db, 'feedKey', key));
     return key;
   }

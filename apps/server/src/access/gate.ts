@@ -1,34 +1,46 @@
-import { paths, type Problem } from '@ustle/contract';
+import { Injectable, SetMetadata, type CanActivate, type ExecutionContext } from '@nestjs/common';
+import { Reflector } from '@nestjs/core';
 import { parse } from 'cookie';
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
-import type { AccessService } from './access.service.js';
+import { ProblemException } from '../problem.js';
+import { AccessService } from './access.service.js';
+import { isHere } from './listening.js';
 
-const HERE = new Set(['127.0.0.1', '::1', '::ffff:127.0.0.1']);
 export const COOKIE = 'ustle';
-
-/** Whether a request comes from this machine itself; behind a proxy nobody does. */
-export const isHere = (request: Request): boolean =>
-  HERE.has(request.socket.remoteAddress ?? '') && !request.headers['x-forwarded-for'] && !request.headers.forwarded;
-
 export const tokenOf = (request: Request): string | undefined => parse(request.headers.cookie ?? '')[COOKIE];
 
-/** What a device may ask before it is let in. */
-const OPEN = new Set<string>([paths.access, paths.enter]);
+const OPEN = 'open';
+/** What a device may ask before it is let in: by anyone, or with the key of the calendar in its address. */
+export const OpenTo = (whom: 'anyone' | 'feed key') => SetMetadata(OPEN, whom);
 
-/** Other devices of the network see no data before they gave the passphrase; the pages themselves hold none. */
-export const gate =
+const notIn = (): ProblemException =>
+  new ProblemException(401, { code: 'passphrase', message: 'This device is not let in yet: give the passphrase of the yard.' });
+
+/** Other devices see no data before they gave the passphrase, by whatever address a route was reached; the pages themselves hold none. */
+@Injectable()
+export class Gate implements CanActivate {
+  constructor(
+    private readonly access: AccessService,
+    private readonly reflector: Reflector,
+  ) {}
+
+  async canActivate(context: ExecutionContext): Promise<boolean> {
+    const request = context.switchToHttp().getRequest<Request>();
+    const open = this.reflector.getAllAndOverride<string | undefined>(OPEN, [context.getHandler(), context.getClass()]);
+    if (open === 'anyone' || isHere(request) || (await this.access.isInside(tokenOf(request)))) return true;
+    if (open === 'feed key' && request.query.key === (await this.access.feedKey())) return true;
+    throw notIn();
+  }
+}
+
+/** A passphrase needs no more. */
+const LITTLE_BYTES = 4096;
+
+/** Of whoever is not let in no large body is read: it would be kept in memory before any route is asked. */
+export const littleFromOutside =
   (access: AccessService): RequestHandler =>
-  (request: Request, response: Response, next: NextFunction) => {
-    if (!request.path.startsWith('/api/') || OPEN.has(request.path) || isHere(request)) return next();
-    const mayPass = async (): Promise<boolean> =>
-      (await access.isInside(tokenOf(request))) ||
-      (request.path === paths.calendar && request.method === 'GET' && request.query.key === (await access.feedKey()));
-    mayPass().then(
-      (in_) => {
-        if (in_) return next();
-        const problem: Problem = { code: 'passphrase', message: 'This device is not let in yet: give the passphrase of the yard.' };
-        return void response.status(401).json(problem);
-      },
-      (error: unknown) => next(error),
-    );
+  (request: Request, _response: Response, next: NextFunction) => {
+    const length = Number(request.headers['content-length'] ?? (request.headers['transfer-encoding'] ? Infinity : 0));
+    if (length <= LITTLE_BYTES || isHere(request)) return next();
+    access.isInside(tokenOf(request)).then((inside) => next(inside ? undefined : notIn()), next);
   };

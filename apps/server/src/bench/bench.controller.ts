@@ -1,9 +1,10 @@
-import { Controller, Get, Header, Query, Req, Res } from '@nestjs/common';
+import { Controller, Get, Header, HttpCode, Post, Query, Req, Res } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { paths } from '@ustle/contract';
 import { writeCalendar } from '@ustle/files';
 import type { Request, Response } from 'express';
 import { AccessService } from '../access/access.service.js';
+import { OpenTo } from '../access/gate.js';
 import { Clock } from '../store/clock.service.js';
 import { BenchService } from './bench.service.js';
 import { Packed } from './packed.js';
@@ -37,7 +38,15 @@ export class BenchController {
     return { path: `${paths.calendar}?key=${await this.access.feedKey()}` };
   }
 
+  @Post('feed')
+  @HttpCode(200)
+  @ApiOperation({ summary: 'Give the calendar another address; the one before leads nowhere' })
+  async renewFeed(): Promise<{ path: string }> {
+    return { path: `${paths.calendar}?key=${await this.access.renewFeedKey()}` };
+  }
+
   @Get('season.ics')
+  @OpenTo('feed key')
   @Header('Content-Type', 'text/calendar; charset=utf-8')
   @ApiOperation({ summary: 'The same as an iCalendar file; with the key of the feed it is one to subscribe to' })
   async calendar(@Query('key') key: string | undefined, @Res({ passthrough: true }) response: Response): Promise<string> {

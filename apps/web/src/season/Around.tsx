@@ -70,6 +70,7 @@ function Weather() {
 function Mail() {
   const { data } = useMail();
   const { data: feed } = useFeed();
+  const { attempt } = useNotice();
   if (!data) return null;
   return (
     <section className="px-4 pb-10 pt-6 sm:px-6" aria-label="Notices">
@@ -87,6 +88,9 @@ function Mail() {
         <p className="mt-3">
           To follow the season in a calendar program, subscribe to <code className="break-all">{`${window.location.origin}${feed.path}`}</code>.{' '}
           <Quiet onClick={() => void navigator.clipboard?.writeText(`${window.location.origin}${feed.path}`)}>copy</Quiet>
+          {' · '}
+          <Quiet onClick={() => void attempt(() => send(paths.feed, {}).then(() => mutate(paths.feed)))}>give it another address</Quiet>
+          <span className="text-quiet"> (the old one then leads nowhere; a new passphrase changes it too)</span>
         </p>
       )}
     </section>
