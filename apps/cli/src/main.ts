@@ -1,8 +1,8 @@
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { Command } from 'commander';
-import { allSpecies, dayOf, namesOf, planTree, sayBranches, type PlanDocument, type Tree } from '@ustle/core';
+import { LARGEST_FILE_BYTES, allSpecies, dayOf, namesOf, planTree, sayBranches, type PlanDocument, type Tree } from '@ustle/core';
 import { backupTo, dataFolder, restoreFrom } from '@ustle/data';
-import { checkActs, LARGEST_FILE_BYTES, readTreeFile, writeTreeFile, type FileFault } from '@ustle/files';
+import { checkActs, readTreeFile, writeTreeFile, type FileFault } from '@ustle/files';
 import { runActs } from './run-acts.js';
 
 /** A text from a file as a terminal may show it: nothing in it steers the terminal. */

@@ -3,9 +3,11 @@ import type { RequestListener, Server } from 'node:http';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { paths } from '@ustle/contract';
-import { LARGEST_FILE_BYTES } from '@ustle/files';
+import { LARGEST_FILE_BYTES, LARGEST_PHOTO_BYTES } from '@ustle/core';
+import { isTooDeep } from '@ustle/files';
+
 import compression from 'compression';
-import express from 'express';
+import express, { type Request, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import { AccessService } from './access/access.service.js';
 import { littleFromOutside } from './access/gate.js';
@@ -13,9 +15,8 @@ import { inLink, isLoopback, listen, listeningFrom } from './access/listening.js
 import { documentApi } from './api-docs.js';
 import { AppModule } from './app.module.js';
 import { door, PHOTOS } from './door.js';
-import { LARGEST_PHOTO_BYTES } from './photos/read-photo.js';
 import { servePages } from './pages.js';
-import { ProblemFilter } from './problem.js';
+import { ProblemException, ProblemFilter } from './problem.js';
 import { Store } from './store/store.service.js';
 import { validation } from './validation.js';
 
@@ -37,6 +38,13 @@ const policy = helmet({
   },
   strictTransportSecurity: false,
 });
+
+/** What is nested without end would break whoever walks through it. */
+const notTooDeep: RequestHandler = (request: Request, _response, next) => {
+  next(
+    isTooDeep(request.body) ? new ProblemException(400, { code: 'too-deep', field: '/', message: 'The body of the request is nested too deep.' }) : undefined,
+  );
+};
 
 const LEAVE_MS = 1_000;
 
@@ -69,6 +77,7 @@ async function start(): Promise<void> {
   app.use(paths.importTree(), express.text({ type: () => true, limit: LARGEST_FILE_BYTES + 1024 }));
   app.use(PHOTOS, express.raw({ type: () => true, limit: LARGEST_PHOTO_BYTES + 1024 }));
   app.use(express.json({ limit: LARGEST_FILE_BYTES }));
+  app.use(notTooDeep);
   app.useGlobalPipes(validation);
   app.useGlobalFilters(new ProblemFilter());
   app.enableShutdownHooks();

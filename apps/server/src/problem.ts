@@ -1,6 +1,6 @@
 import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import type { Problem } from '@ustle/contract';
-import type { Refusal } from '@ustle/core';
+import { LARGEST_FILE_BYTES, LARGEST_PHOTO_BYTES, type Refusal } from '@ustle/core';
 import type { FileFault } from '@ustle/files';
 import type { Response } from 'express';
 
@@ -69,7 +69,11 @@ export function storeProblem(error: unknown): ProblemException | null {
 const BODY_PROBLEMS: Record<number, Problem> = {
   400: { code: 'not-json', message: 'The body of the request is not JSON.', field: '/' },
   429: { code: 'too-often', field: 'passphrase', message: 'That was tried too often. Wait a minute, then try again.' },
-  413: { code: 'too-large', message: 'That is larger than the server reads: a tree file has at most 8 MB, a photo 25 MB.', field: '/' },
+  413: {
+    code: 'too-large',
+    message: `That is larger than the server reads: a tree file has at most ${LARGEST_FILE_BYTES / 1048576} MB, a photo ${LARGEST_PHOTO_BYTES / 1048576} MB.`,
+    field: '/',
+  },
 };
 
 function problemOf(error: unknown): { status: number; problem: Problem } {

@@ -1,10 +1,7 @@
-import { completed, TREE_FILE, type Tree, senseFaults, type FileFault } from '@ustle/core';
+import { completed, LARGEST_FILE_BYTES, TREE_FILE, type Tree, senseFaults, type FileFault } from '@ustle/core';
 import { shapeFaults } from './shape-faults.js';
 
 export type ReadResult = { tree: Tree } | { faults: FileFault[] };
-
-/** A tree file with as many branches as are taken stays well below this. */
-export const LARGEST_FILE_BYTES = 8 * 1024 * 1024;
 
 /** The tree of a parsed value, or every fault of it; lists left out are filled in empty, nothing else is repaired, unknown keys stay. */
 export function checkTree(value: unknown): ReadResult {
@@ -43,21 +40,28 @@ export function readTreeFile(text: string): ReadResult {
   } catch (error) {
     return { faults: [notJson(text, error)] };
   }
-  if (depthOf(value) > MOST_DEPTH) return { faults: [{ path: '/', code: 'too-deep', message: `It is nested more than ${MOST_DEPTH} deep.` }] };
+  if (isTooDeep(value)) return { faults: [{ path: '/', code: 'too-deep', message: `It is nested more than ${MOST_DEPTH} deep.` }] };
   return checkTree(value);
 }
 
 /** Parts within parts: a tree file has seven; what is far deeper would break whoever walks through it. */
 const MOST_DEPTH = 40;
 
-/** How deep a parsed value is nested, counted only a little past the most that is taken. */
-function depthOf(value: unknown): number {
+/** Whether a parsed value is nested deeper than is taken. */
+export function isTooDeep(value: unknown): boolean {
   let level: unknown[] = [value];
-  for (let depth = 0; ; depth++) {
+  for (let depth = 0; level.length; depth++) {
+    if (depth > MOST_DEPTH) return true;
     level = level.flatMap((v) => (typeof v === 'object' && v !== null ? Object.values(v) : []));
-    if (!level.length || depth > MOST_DEPTH) return depth;
   }
+  return false;
 }
 
+/** So large a file is not laid out for the eye: indents would make it several times as large. */
+const LAID_OUT_BYTES = 2 * 1024 * 1024;
+
 /** The text of a tree file. */
-export const writeTreeFile = (tree: Tree): string => `${JSON.stringify(tree, null, 2)}\n`;
+export function writeTreeFile(tree: Tree): string {
+  const plain = JSON.stringify(tree);
+  return plain.length > LAID_OUT_BYTES ? `${plain}\n` : `${JSON.stringify(tree, null, 2)}\n`;
+}

@@ -1,5 +1,5 @@
-import { generateTree, type Tree } from '@ustle/core';
-import { checkTree, LARGEST_FILE_BYTES, readBranchCsv, readCylinderCsv, readTreeFile, writeBranchCsv, writeCalendar } from '../src/index.js';
+import { LARGEST_FILE_BYTES, generateTree, type Tree } from '@ustle/core';
+import { checkTree, readBranchCsv, readCylinderCsv, readTreeFile, writeBranchCsv, writeCalendar } from '../src/index.js';
 
 /** Answers under their questions, a line each. */
 const listed = (all: Record<string, readonly string[]>): string[] => Object.entries(all).flatMap(([of, each]) => each.map((x) => `${of}: ${x}`));

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import ICAL from 'ical.js';
-import { ACT_NAMES, generateTree, MOST_PINNED, step, type Act, type Tree } from '@ustle/core';
+import { LARGEST_FILE_BYTES, ACT_NAMES, generateTree, MOST_PINNED, step, type Act, type Tree } from '@ustle/core';
 import { anyAct, anyRowOfFew, numbered, run, TODAY } from '../../core/test/any-act.js';
 import { anyTree } from '../../core/test/trees.js';
-import { LARGEST_FILE_BYTES, readTreeFile, writeCalendar, writeTreeFile } from '../src/index.js';
+import { readTreeFile, writeCalendar, writeTreeFile } from '../src/index.js';
 
 const good = (): Tree => generateTree({ seed: 3, name: 'Good', species: 'larch', height: 500, base: 40, primaries: 4, secondaries: 1 });
 const faultsOf = (value: unknown): { path: string; code: string }[] => {

@@ -8,12 +8,3 @@ export function formatOf(file: Buffer): Format | null {
   if (file.subarray(0, 4).toString('latin1') === 'RIFF' && file.subarray(8, 12).toString('latin1') === 'WEBP') return 'webp';
   return null;
 }
-
-/** Marks of other kinds of files, which a picture has no reason to hold. */
-const OTHER_FILES = ['PK\x03\x04', '%PDF-', '<?php', '<script', '<html', '<!DOCTYPE', '#!/', 'MZ\x90\x00', '\x7fELF', 'Rar!\x1a'];
-
-/** Whether a picture is another kind of file as well: made to pass as the one and be read as the other. */
-export function isPolyglot(file: Buffer): boolean {
-  const text = file.toString('latin1');
-  return OTHER_FILES.some((mark) => text.includes(mark));
-}

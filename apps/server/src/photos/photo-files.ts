@@ -1,6 +1,6 @@
 import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readdirSync, renameSync, rmSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
-import { Injectable } from '@nestjs/common';
+import { Injectable, Optional } from '@nestjs/common';
 import { dataFolder } from '@ustle/data';
 import { PHOTO_ID } from './photo-id.js';
 
@@ -9,7 +9,7 @@ export type PhotoSize = 'full' | 'small';
 /** The photos: files beside the database, each by its id, whole and small. */
 @Injectable()
 export class PhotoFiles {
-  readonly folder = join(dataFolder(), 'photos');
+  constructor(@Optional() readonly folder: string = join(dataFolder(), 'photos')) {}
 
   /** Where a photo is, or would be. */
   path(id: string, size: PhotoSize): string {

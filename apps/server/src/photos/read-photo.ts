@@ -1,10 +1,12 @@
+import { LARGEST_PHOTO_BYTES } from '@ustle/core';
 import sharp from 'sharp';
 import { ProblemException } from '../problem.js';
-import { formatOf, isPolyglot, type Format } from './format.js';
+import { formatOf, type Format } from './format.js';
+import { isPlainJpeg } from './plain-jpeg.js';
 
-/** A photo is at most so large, bytes and pixels; it is kept with at most so many pixels a side. */
-export const LARGEST_PHOTO_BYTES = 25 * 1024 * 1024;
+/** A photo has at most so many pixels, in all and a side; it is kept with at most so many a side. */
 const MOST_PIXELS = 64_000_000;
+const MOST_SIDE = 30_000;
 const SIDE = 3600;
 const SMALL_SIDE = 480;
 const QUALITY = 86;
@@ -33,12 +35,12 @@ export async function readPhoto(file: Buffer, name: string): Promise<ReadPhoto> 
   if (!format) throw no('not-a-photo', 'This is no photo: JPEG, PNG and WebP are taken.');
   const ending = /\.[A-Za-z0-9]+$/.exec(name)?.[0];
   if (ending && !NAMES[format].ends.test(ending)) throw no('wrong-ending', `The file is called "${ending}", but it holds a ${NAMES[format].name} picture.`);
-  if (isPolyglot(file)) throw no('polyglot', 'This picture holds another file inside: save it anew as a plain picture.');
   try {
     const picture = sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'truncated', animated: false });
     const { width, height } = await picture.metadata();
     if (width * height > MOST_PIXELS)
       throw no('too-many-pixels', `The picture has ${Math.round((width * height) / 1e6)} megapixels; at most ${MOST_PIXELS / 1e6} are taken.`);
+    if (Math.max(width, height) > MOST_SIDE) throw no('too-many-pixels', `The picture is ${width} by ${height} pixels; at most ${MOST_SIDE} a side are taken.`);
     const upright = picture.autoOrient().flatten({ background: '#faf7ef' });
     const full = await upright
       .clone()
@@ -51,5 +53,20 @@ export async function readPhoto(file: Buffer, name: string): Promise<ReadPhoto> 
     if (error instanceof ProblemException) throw error;
     if (/pixel limit/i.test(String(error))) throw no('too-many-pixels', `The picture has more than ${MOST_PIXELS / 1e6} megapixels.`);
     throw no('damaged', 'This picture cannot be read: it may be damaged, or was not sent whole.');
+  }
+}
+
+/** A picture that was kept before, as it comes back: decoded whole, and as it is where it is nothing but its picture; else encoded anew without the rest. Null where it is none. */
+export async function keptAgain(bytes: Buffer): Promise<Buffer | null> {
+  if (formatOf(bytes) !== 'jpeg') return null;
+  try {
+    const picture = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' });
+    const { width, height } = await picture.metadata();
+    if (Math.max(width, height) > MOST_SIDE) return null;
+    if (!isPlainJpeg(bytes)) return await picture.autoOrient().jpeg({ quality: QUALITY }).toBuffer();
+    await picture.clone().resize(1, 1).raw().toBuffer();
+    return bytes;
+  } catch {
+    return null;
   }
 }

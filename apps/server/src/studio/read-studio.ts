@@ -1,7 +1,7 @@
 import type { Readable } from 'node:stream';
 import { open, type Entry, type ZipFile } from 'yauzl';
 import { ProblemException } from '../problem.js';
-import { entryOf, MOST_BYTES, MOST_ENTRIES, MOST_RATIO, MOST_TOTAL, type EntryKind } from './studio-file.js';
+import { entryOf, MOST_BYTES, MOST_ENTRIES, MOST_TEXT, MOST_TOTAL, type EntryKind } from './studio-file.js';
 
 /** Something that is in the file, with what reads it. */
 export interface Found {
@@ -21,8 +21,6 @@ function faultOf(entry: Entry, kind: EntryKind | null): ProblemException | null 
   if (entry.isEncrypted()) return no('encrypted', `"${name}" is locked with a password.`);
   if (entry.uncompressedSize > MOST_BYTES[kind])
     return no('too-large', `"${name}" unpacks to ${Math.round(entry.uncompressedSize / 1e6)} MB, more than such a part ever has.`);
-  if (kind !== 'photo' && entry.uncompressedSize > 1e6 && entry.uncompressedSize > MOST_RATIO * entry.compressedSize)
-    return no('bomb', `"${name}" is packed so that it would fill the disk.`);
   return null;
 }
 
@@ -47,7 +45,7 @@ export async function openStudio(file: string): Promise<{ zip: ZipFile; found: F
   );
   const found: Found[] = [];
   const names = new Set<string>();
-  let total = 0;
+  let [total, text] = [0, 0];
   const read = (entry: Entry): Promise<Buffer> =>
     new Promise<Buffer>((done, fail) =>
       zip.openReadStream(entry, (error, stream) => (error ? fail(damaged(error)) : bytesOf(stream).then(done, (e: unknown) => fail(damaged(e))))),
@@ -59,11 +57,12 @@ export async function openStudio(file: string): Promise<{ zip: ZipFile; found: F
       zip.on('entry', (entry: Entry) => {
         const of = entryOf(entry.fileName);
         total += entry.uncompressedSize;
+        if (of?.kind !== 'photo') text += entry.uncompressedSize;
         const own = entry.fileName.toLowerCase();
         const fault =
           faultOf(entry, of?.kind ?? null) ??
           (names.has(own) ? no('twice', `"${entry.fileName.slice(0, 80)}" is in it twice.`) : null) ??
-          (names.size >= MOST_ENTRIES || total > MOST_TOTAL ? no('too-large', 'It unpacks to more than a studio ever has.') : null);
+          (names.size >= MOST_ENTRIES || text > MOST_TEXT || total > MOST_TOTAL ? no('too-large', 'It unpacks to more than a studio ever has.') : null);
         if (fault) return fail(fault);
         names.add(own);
         found.push({ name: entry.fileName, ...of!, read: () => read(entry) });

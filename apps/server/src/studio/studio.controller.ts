@@ -5,8 +5,8 @@ import { Transform, type TransformCallback } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { Controller, Get, HttpCode, Post, Req, Res } from '@nestjs/common';
 import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
-import { dataFolder } from '@ustle/data';
 import type { Request, Response } from 'express';
+import { incomingFolder } from '../photos/incoming.js';
 import { ProblemException, storeProblem } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
 import { MOST_TOTAL } from './studio-file.js';
@@ -49,7 +49,7 @@ export class StudioController {
   @ApiConsumes('application/zip')
   @ApiOperation({ summary: 'Take a studio in from such a ZIP (the body), where nothing is yet' })
   async restore(@Req() request: Request): Promise<{ trees: number; photos: number }> {
-    const folder = join(dataFolder(), 'incoming');
+    const folder = incomingFolder();
     mkdirSync(folder, { recursive: true });
     const file = join(folder, `${randomUUID()}.zip`);
     try {

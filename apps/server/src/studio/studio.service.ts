@@ -1,17 +1,21 @@
-import { Injectable } from '@nestjs/common';
-import { RACK_LINE } from '@ustle/core';
-import { readTreeFile, shapeFaults } from '@ustle/files';
+import { randomUUID } from 'node:crypto';
+import { rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
+import { rackFault, type KeptRackLine } from '@ustle/core';
+import { readTreeFile } from '@ustle/files';
 import type { EntityManager } from 'typeorm';
 import type { ZipFile } from 'yazl';
 import { PhotoFiles, type PhotoSize } from '../photos/photo-files.js';
-import { formatOf, isPolyglot } from '../photos/format.js';
-import { ProblemException } from '../problem.js';
-import { ActRow, BeforeRow, BenchRow, ForgottenRow, MailRow, RackLineRow, StandsRow, TreeRow } from '../store/entities.js';
+import { clearIncoming, incomingFolder, stagedPhotos, takeOver } from '../photos/incoming.js';
+import { keptAgain } from '../photos/read-photo.js';
+import { ProblemException, storeProblem } from '../problem.js';
+import { ActRow, BeforeRow, BenchRow, ForgottenRow, LineRow, MailRow, RackLineRow, SettingRow, StandsRow, TreeRow } from '../store/entities.js';
 import { Settings } from '../store/settings.service.js';
 import { Store } from '../store/store.service.js';
 import { insertTree } from '../trees/tree-rows.js';
 import { openStudio, type Found } from './read-studio.js';
-import { FORMAT, SETTINGS_KEPT, STUDIO, VERSION, type ActEntry, type StudioDocument } from './studio-file.js';
+import { actsFrom, FORMAT, SETTINGS_KEPT, STUDIO, studioFaults, VERSION, type StudioDocument } from './studio-file.js';
 import { writeStudio } from './write-studio.js';
 
 const no = (code: string, message: string): ProblemException => new ProblemException(400, { code, field: 'file', message: `${message} Nothing was changed.` });
@@ -24,31 +28,31 @@ function parsed<T>(bytes: Buffer, name: string): T {
   }
 }
 
-const isList = (value: unknown): value is unknown[] => Array.isArray(value);
-
 /** The studio's own document, once it is seen to be one. */
 function studioOf(bytes: Buffer): StudioDocument {
   const studio = parsed<StudioDocument>(bytes, STUDIO);
   if (studio?.format !== FORMAT) throw no('format', `"${STUDIO}" in it does not say that this is the file of a studio.`);
   if (studio.version !== VERSION) throw no('version', `It was written by another version (${String(studio.version)}); this one reads ${VERSION}.`);
-  const lists = [studio.trees, studio.benches, studio.rack, studio.mail, studio.forgotten];
-  if (!lists.every(isList) || typeof studio.settings !== 'object' || studio.settings === null) throw no('format', `"${STUDIO}" in it lacks one of its lists.`);
-  for (const { line } of studio.rack) if (shapeFaults(RACK_LINE, line).length) throw no('rack', 'A line of its rack is not as one should be.');
+  const [fault] = studioFaults(studio);
+  if (fault) throw no(fault.path.startsWith('/rack') ? 'rack' : 'format', `"${STUDIO}" in it: ${fault.path}: ${fault.message}`);
   return studio;
 }
 
-/** One size of a photo, once it is seen to be one. */
+/** One size of a photo, once it is seen to be one: nothing but the picture. */
 async function photoIn(found: readonly Found[], id: string, size: PhotoSize): Promise<Buffer> {
   const entry = found.find((f) => f.kind === 'photo' && f.id === id && f.size === size);
   if (!entry) throw no('photo', `Of the photo "${id}" only one size is in it.`);
-  const bytes = await entry.read();
-  if (formatOf(bytes) !== 'jpeg' || isPolyglot(bytes)) throw no('photo', `"${entry.name}" is no photo.`);
-  return bytes;
+  const picture = await keptAgain(await entry.read());
+  if (!picture) throw no('photo', `"${entry.name}" is no photo.`);
+  return picture;
 }
+
+/** The setting that says which staged photos belong to what was stored: until they are taken over. */
+const INCOMING = 'incoming';
 
 /** The whole studio as one file, and back from it. */
 @Injectable()
-export class StudioService {
+export class StudioService implements OnApplicationBootstrap {
   constructor(
     private readonly store: Store,
     private readonly settings: Settings,
@@ -59,42 +63,59 @@ export class StudioService {
     return this.store.read((db) => writeStudio(db, this.photos));
   }
 
+  /** What was stored and whose photos were not yet taken over when the power went is finished; all else that lies about is cleared. */
+  async onApplicationBootstrap(): Promise<void> {
+    const name = (await this.store.read((db) => this.settings.read(db, INCOMING, null))) as string | null;
+    if (name) await this.finish(name);
+    clearIncoming();
+  }
+
   /** Takes a studio in, where nothing is yet: all of it, or none. Resolves to how much came. */
   async restore(file: string): Promise<{ trees: number; photos: number }> {
     const { zip, found } = await openStudio(file);
-    const taken: string[] = [];
+    const name = randomUUID();
     try {
-      return await this.store.write(async ({ db }) => {
+      await this.store.read((db) => this.refuseUnlessEmpty(db));
+      const own = found.find((f) => f.name === STUDIO);
+      if (!own) throw no('format', `There is no "${STUDIO}" in it.`);
+      const studio = studioOf(await own.read());
+      const listed = new Set(studio.trees.map((t) => t.id));
+      const stray = found.find((f) => (f.kind === 'tree' || f.kind === 'acts') && !listed.has(f.id));
+      if (stray) throw no('tree', `"${stray.name}" is in it, and its tree is not in the list.`);
+      const staged = stagedPhotos(name);
+      const ids = new Set(found.flatMap((f) => (f.kind === 'photo' ? [f.id] : [])));
+      for (const id of ids) staged.save(id, { full: await photoIn(found, id, 'full'), small: await photoIn(found, id, 'small') });
+      await this.store.write(async ({ db }) => {
         await this.refuseUnlessEmpty(db);
-        const byName = new Map(found.map((f) => [f.name, f]));
-        const own = byName.get(STUDIO);
-        if (!own) throw no('format', `There is no "${STUDIO}" in it.`);
-        const studio = studioOf(await own.read());
-        for (const id of new Set(found.flatMap((f) => (f.kind === 'photo' ? [f.id] : [])))) {
-          const sizes = { full: await photoIn(found, id, 'full'), small: await photoIn(found, id, 'small') };
-          taken.push(id);
-          this.photos.save(id, sizes);
-        }
         await this.insert(db, studio, found);
-        return { trees: studio.trees.length, photos: taken.length };
+        await this.settings.write(db, INCOMING, name);
       });
+      await this.finish(name);
+      return { trees: studio.trees.length, photos: ids.size };
     } catch (error) {
-      taken.forEach((id) => this.photos.remove(id));
       if (error instanceof ProblemException) throw error;
-      throw /SQLITE_CONSTRAINT|NOT NULL|UNIQUE|FOREIGN KEY/i.test(String(error)) ? no('format', 'What it says does not fit together.') : error;
+      throw /SQLITE_CONSTRAINT|NOT NULL|UNIQUE|FOREIGN KEY/i.test(String(error))
+        ? no('format', 'What it says does not fit together.')
+        : (storeProblem(error) ?? error);
     } finally {
       zip.close();
+      rmSync(join(incomingFolder(), name), { recursive: true, force: true });
     }
   }
 
+  private async finish(name: string): Promise<void> {
+    takeOver(name, this.photos);
+    await this.store.write(({ db }) => db.delete(SettingRow, { name: INCOMING }));
+  }
+
   private async refuseUnlessEmpty(db: EntityManager): Promise<void> {
-    const some = (await db.exists(TreeRow)) || (await db.exists(RackLineRow)) || this.photos.list().length > 0;
+    const some = (await db.exists(TreeRow)) || (await db.exists(RackLineRow));
     if (some)
       throw new ProblemException(409, {
         code: 'not-empty',
         field: 'file',
         message:
-          'There is something here already: a studio is taken in only where no tree, no wire and no photo is. Start Ustle with a new data folder. Nothing was changed.',
+          'There is something here already: a studio is taken in only where no tree and no wire is. Start Ustle with a new data folder. Nothing was changed.',
       });
   }
 
@@ -109,14 +130,21 @@ export class StudioService {
       await insertTree(db, id, read.tree);
       await db.update(TreeRow, { id }, { revision, asideOn });
       if (bench !== null) await db.insert(StandsRow, { treeId: id, benchId: bench });
-      const acts = of('acts', id);
-      for (const act of acts ? parsed<ActEntry[]>(await acts.read(), acts.name) : []) {
+      const entries = of('acts', id);
+      const stored = await db.find(LineRow, { where: { treeId: id }, select: { lineId: true } });
+      const acts = entries ? actsFrom(parsed<unknown>(await entries.read(), entries.name), new Set(stored.map((l) => l.lineId))) : { acts: [] };
+      if ('fault' in acts) throw no('acts', `"${entries!.name}": ${acts.fault}`);
+      for (const act of acts.acts) {
         await db.insert(ActRow, { id: act.id, treeId: id, kind: act.kind, document: JSON.stringify(act.document), lines: act.lines, of: act.of });
         if (act.before !== null) await db.insert(BeforeRow, { act: act.id, treeId: id, document: JSON.stringify(act.before) });
       }
     }
+    const rack: KeptRackLine[] = [];
     for (const { line, recorded } of studio.rack) {
-      const { id, on, kind } = line as { id: string; on: string; kind: string };
+      const { id, on, kind } = line;
+      const fault = rackFault(line, rack);
+      if (fault) throw no('rack', `A line of its rack ("${id}"): ${fault.message}`);
+      rack.push({ line, recorded });
       await db.insert(RackLineRow, { id, on, kind, document: JSON.stringify(line), recorded });
     }
     for (const mail of studio.mail) await db.insert(MailRow, mail);

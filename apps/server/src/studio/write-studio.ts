@@ -1,4 +1,7 @@
+import { createReadStream } from 'node:fs';
+import type { Readable } from 'node:stream';
 import { writeTreeFile } from '@ustle/files';
+import type { RackLine } from '@ustle/core';
 import type { EntityManager } from 'typeorm';
 import { ZipFile } from 'yazl';
 import type { PhotoFiles } from '../photos/photo-files.js';
@@ -19,7 +22,7 @@ async function documentOf(db: EntityManager): Promise<StudioDocument> {
     trees: trees.map(({ id, revision, asideOn }) => ({ id, revision, asideOn, bench: stands.get(id) ?? null })),
     benches: (await db.find(BenchRow, { order: { ordinal: 'ASC', id: 'ASC' } })).map(({ id, name }) => ({ id, name })),
     settings: Object.fromEntries(settings.map((s) => [s.name, JSON.parse(s.document) as unknown])),
-    rack: (await db.find(RackLineRow, { order: { ordinal: 'ASC' } })).map(({ document, recorded }) => ({ line: JSON.parse(document) as unknown, recorded })),
+    rack: (await db.find(RackLineRow, { order: { ordinal: 'ASC' } })).map(({ document, recorded }) => ({ line: JSON.parse(document) as RackLine, recorded })),
     mail: (await db.find(MailRow, { order: { on: 'ASC', id: 'ASC' } })).map(({ id, on, subject, text }) => ({ id, on, subject, text })),
     forgotten: (await db.find(ForgottenRow, { order: { treeId: 'ASC' } })).map((f) => f.treeId),
   };
@@ -34,7 +37,8 @@ async function actsOf(db: EntityManager, treeId: string): Promise<ActEntry[]> {
 /** Packs the whole studio; the ZIP is ended and can be piped. Photos are read as they are sent. */
 export async function writeStudio(db: EntityManager, photos: PhotoFiles): Promise<ZipFile> {
   const zip = new ZipFile();
-  const json = (name: string, value: unknown): void => zip.addBuffer(Buffer.from(`${JSON.stringify(value, null, 1)}\n`), name, ENTRY);
+  zip.on('error', (error) => (zip.outputStream as Readable).destroy(error as Error));
+  const json = (name: string, value: unknown): void => zip.addBuffer(Buffer.from(`${JSON.stringify(value)}\n`), name, ENTRY);
   const studio = await documentOf(db);
   json(STUDIO, studio);
   for (const { id } of studio.trees) {
@@ -43,7 +47,12 @@ export async function writeStudio(db: EntityManager, photos: PhotoFiles): Promis
     json(actsName(id), await actsOf(db, id));
   }
   for (const id of photos.list())
-    for (const size of ['full', 'small'] as const) zip.addFile(photos.path(id, size), photoName(id, size), { ...ENTRY, compress: false });
+    for (const size of ['full', 'small'] as const)
+      // Opened when its turn comes; what has vanished by then breaks the file off, not the server.
+      zip.addReadStreamLazy(photoName(id, size), { ...ENTRY, compress: false }, (done) => {
+        const stream = createReadStream(photos.path(id, size));
+        stream.once('open', () => done(null, stream)).once('error', (error) => done(error, stream));
+      });
   zip.end();
   return zip;
 }

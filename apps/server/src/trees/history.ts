@@ -21,10 +21,15 @@ export async function stacksOf(db: EntityManager, treeId: string): Promise<Stack
   return rows.reduce<Stacks>(stacked, { done: [], undone: [] });
 }
 
-/** An act as it was first made: what was made again is followed back to that. */
+/** An act as it was first made: what was made again is followed back to that, which was before it. */
 export async function actOf(db: EntityManager, id: string): Promise<Act> {
-  const row = await db.findOneByOrFail(ActRow, { id });
-  return row.kind === 'redo' ? actOf(db, row.of!) : (JSON.parse(row.document) as Act);
+  let row = await db.findOneByOrFail(ActRow, { id });
+  while (row.kind === 'redo') {
+    const first = await db.findOneByOrFail(ActRow, { id: row.of! });
+    if (first.ordinal >= row.ordinal) throw new Error(`Act "${row.id}" makes "${first.id}" again, which is not before it.`);
+    row = first;
+  }
+  return JSON.parse(row.document) as Act;
 }
 
 /** An act with what is needed to take it back; null where that is no longer kept. */

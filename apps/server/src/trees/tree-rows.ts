@@ -62,6 +62,16 @@ export async function loadTree(db: EntityManager, id: string): Promise<{ revisio
   return { revision: row.revision, tree, asideOn: row.asideOn };
 }
 
+/** Bytes that a tree takes with its plan and record. */
+export async function bytesOf(db: EntityManager, id: string): Promise<number> {
+  const [sum] = (await db.query(
+    `SELECT (SELECT LENGTH(CAST("plan" AS BLOB)) FROM "tree" WHERE "id" = ?) + (SELECT LENGTH(CAST("document" AS BLOB)) FROM "measures" WHERE "treeId" = ?)
+      + (SELECT COALESCE(SUM(LENGTH(CAST("document" AS BLOB)) + 1), 0) FROM "line" WHERE "treeId" = ?) AS "bytes"`,
+    [id, id, id],
+  )) as { bytes: number }[];
+  return sum!.bytes;
+}
+
 /** Deletes a tree for good, its record with it; of it only stays that it was here. */
 export async function forgetTree(db: EntityManager, treeId: string): Promise<void> {
   await db.insert(ForgottenRow, { treeId });

@@ -5,6 +5,7 @@ import {
   EMPTY_LOG,
   isGuarded,
   isoOf,
+  LARGEST_FILE_BYTES,
   namesOf,
   perform,
   sayAct,
@@ -24,7 +25,7 @@ import { PhotoFiles } from '../photos/photo-files.js';
 import { ActRow, ForgottenRow, LineRow, TreeRow } from '../store/entities.js';
 import { Store } from '../store/store.service.js';
 import { actOf, doneOf, stacked, stacksOf, type Stacks } from './history.js';
-import { forgetTree, insertAct, insertLines, insertTree, loadTree, photosOf, stepOn, updateTree, type StoredAct } from './tree-rows.js';
+import { bytesOf, forgetTree, insertAct, insertLines, insertTree, loadTree, photosOf, stepOn, updateTree, type StoredAct } from './tree-rows.js';
 
 /** A tree as it is held in memory beside its rows, so that an act reads nothing anew. */
 interface Held {
@@ -33,6 +34,14 @@ interface Held {
   stacks: Stacks;
   asideOn: string | null;
 }
+
+/** What a file has beside its parts. */
+const ROOM_BYTES = 1024 * 1024;
+const TOO_LARGE: Refusal = {
+  field: '/',
+  code: 'too-large',
+  message: `With this the tree and its record would be larger than one file may be (${LARGEST_FILE_BYTES / 1048576} MB). Nothing was changed.`,
+};
 
 const MOST_HELD = 60;
 
@@ -141,6 +150,7 @@ export class TreesService {
       const next: Held = { ...held, tree, revision: held.revision + Number(changed), stacks: stacked(held.stacks, act) };
       if (changed) await updateTree(db, id, next.revision, held.tree, tree);
       await insertLines(db, id, held.tree.record.length, lines);
+      if ((await bytesOf(db, id)) > LARGEST_FILE_BYTES - ROOM_BYTES) throw actRefused([TOO_LARGE]);
       const stack = act.kind === 'undo' ? held.stacks.done : held.stacks.undone;
       const of = act.kind === 'undo' || act.kind === 'redo' ? stack[stack.length - 1]! : null;
       await insertAct(db, id, act, { lines: lines.map((l) => l.id!), before: done && done.before, of });

@@ -1,12 +1,13 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Problem } from '@ustle/contract';
+import { LARGEST_FILE_BYTES } from '@ustle/core';
 import { Dialog } from '../shared/Dialog';
 import { FileButton } from '../shared/FileButton';
 import { ApiError } from '../shared/http';
 import { importTree } from '../shared/queries';
 
-const LARGEST_MB = 8;
+const LARGEST_MB = LARGEST_FILE_BYTES / 1048576;
 
 /** Takes in a tree file; what is wrong with it is listed with its place, and nothing is stored. */
 export function ImportTree() {

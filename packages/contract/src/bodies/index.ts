@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { ACT, BENCHES, FAULTS, figure, FORMS, id, list, mm, oneOf, optional, orNull, RACK_LINE, whole, words, yesNo } from '@ustle/core';
+import { ACT, BENCHES, FAULTS, figure, FORMS, HEMISPHERES, id, list, mm, oneOf, optional, orNull, RACK_LINE, whole, words, yesNo } from '@ustle/core';
 import { bodyClass } from './body-class.js';
 
 export { descriptionOf, fieldFaults } from './body-class.js';
@@ -53,19 +53,21 @@ export class BenchesBody extends bodyClass('BenchesBody', BENCHES) {}
 /** The bench that a tree stands on. */
 export class StandsBody extends bodyClass('StandsBody', Type.Object({ bench: orNull(id('the bench; null: none')) })) {}
 
+const HALF = oneOf(HEMISPHERES, 'the half of the earth that the station stands on');
 /** Whether growth is counted by the warmth of the yard's station. */
-export class WeatherBody extends bodyClass(
-  'WeatherBody',
-  Type.Object({ on: yesNo('counted by warmth'), hemisphere: optional(oneOf(['north', 'south'], 'the half of the earth that the station stands on')) }),
-) {}
+export class WeatherBody extends bodyClass('WeatherBody', Type.Object({ on: yesNo('counted by warmth'), hemisphere: optional(HALF) })) {}
 
 /** What lets other devices in. */
 export class PassphraseBody extends bodyClass('PassphraseBody', Type.Object({ passphrase: words(200, 'the passphrase', 8) })) {}
 
+const PEOPLE = Type.Object({ people: list(words(80, 'a name'), 50, 'names') });
 /** Those who work in the yard. */
-export class PeopleBody extends bodyClass('PeopleBody', Type.Object({ people: list(words(80, 'a name'), 50, 'names') })) {}
+export class PeopleBody extends bodyClass('PeopleBody', PEOPLE) {}
 
 /** What a device says to be let in. */
 export class EnterBody extends bodyClass('EnterBody', Type.Object({ passphrase: words(200, 'the passphrase') })) {}
+
+/** What a yard has chosen, as the file of a whole studio holds it. */
+export const SETTINGS = { people: optional(PEOPLE.properties.people), weather: optional(yesNo('growth is counted by warmth')), station: optional(HALF) };
 
 export type MadeUp = Static<typeof MADE_UP>;

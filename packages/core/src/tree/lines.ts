@@ -33,6 +33,8 @@ export type StepAnswer = (typeof STEP_ANSWERS)[number];
 export const PROMISES = ['repot', 'graft', 'reserve', 'deadwood', 'styling', 'feed', 'other'] as const;
 /** What is promised to a tree for later. */
 export type PromiseKind = (typeof PROMISES)[number];
+/** A photo is at most so large when it is taken in. */
+export const LARGEST_PHOTO_BYTES = 25 * 1024 * 1024;
 export const PHOTO_TIMES = ['before', 'during', 'after'] as const;
 
 const ABOUT_BRANCH = { branch: id('which branch') };

@@ -82,7 +82,8 @@ export const POT = part(
 );
 export type Pot = Static<typeof POT>;
 
-export const SITE = part({ hemisphere: oneOf(['north', 'south'], 'half of the earth') }, 'where it stands');
+export const HEMISPHERES = ['north', 'south'] as const;
+export const SITE = part({ hemisphere: oneOf(HEMISPHERES, 'half of the earth') }, 'where it stands');
 
 /** The parts of a tree that measuring changes. */
 export const MEASURES = {

@@ -4,7 +4,9 @@ import { LINE } from './lines.js';
 import { MEASURES } from './measures.js';
 import { PLAN_FIELDS, PLAN_LISTS, POSE_FIELDS } from './plan-parts.js';
 
+/** What one tree may hold: lines of its record, and bytes of its file. Acts, files, server and screen keep to the same. */
 export const MOST_LINES = 50_000;
+export const LARGEST_FILE_BYTES = 64 * 1024 * 1024;
 
 const FIELDS = {
   format: Type.Literal('ustle-tree'),
