@@ -61,6 +61,18 @@ export default tseslint.config(
   ...tseslint.configs.strict,
   { languageOptions: { globals: globals.node } },
   {
+    files: ['packages/*/src/**', 'apps/*/src/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.object.name="Math"] > SpreadElement',
+          message: 'A long list does not fit into a call: greatestOf and leastOf take any.',
+        },
+      ],
+    },
+  },
+  {
     rules: {
       '@typescript-eslint/no-non-null-assertion': 'off',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', ignoreRestSiblings: true }],

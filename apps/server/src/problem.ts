@@ -47,10 +47,13 @@ export const notFound = (what: string, field?: string): ProblemException =>
 /** What the database says when it cannot store, by its own codes. */
 const STORE_PROBLEMS: [pattern: RegExp, problem: Problem][] = [
   [
-    /SQLITE_FULL|disk is full|ENOSPC/i,
+    /SQLITE_FULL|disk is full|ENOSPC|EFBIG|EDQUOT/i,
     { code: 'disk-full', message: 'The disk is full: this was not stored. What was stored before is safe. Make room, then do it again.' },
   ],
-  [/SQLITE_READONLY|readonly/i, { code: 'read-only', message: 'The data folder cannot be written to: this was not stored. What was stored before is safe.' }],
+  [
+    /SQLITE_READONLY|readonly|EROFS|EACCES/i,
+    { code: 'read-only', message: 'The data folder cannot be written to: this was not stored. What was stored before is safe.' },
+  ],
   [
     /SQLITE_BUSY|SQLITE_LOCKED|database is locked/i,
     { code: 'busy', message: 'Another program holds the data file: this was not stored. Close that one, then do it again.' },

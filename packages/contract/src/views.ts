@@ -49,6 +49,8 @@ export interface TreeSummary {
   /** The bench that it stands on; null where nobody said. */
   bench: string | null;
   hemisphere: Tree['site']['hemisphere'];
+  /** Why it cannot be worked with, or what is due on it not be told; null where all is well. */
+  trouble: string | null;
 }
 
 /** The rack as it stands, and the wire that settled plans have spoken for. */

@@ -21,8 +21,11 @@ export function rowsOf(text: string): { rows: { line: number; row: Row }[]; colu
   return { rows: parsed.data.map((row, i) => ({ line: filled[i + 1]?.line ?? i + 2, row })), columns: parsed.meta.fields ?? [] };
 }
 
+/** Each digit is read once: a cell of a million digits takes no longer than as many cells. */
+const A_NUMBER = /^[+-]?(?:\d+(?:[.,]\d+)?|[.,]\d+)(?:e[+-]?\d+)?$/i;
+
 /** A number as people write it; a decimal comma counts as a point. NaN when it is none. */
-export const numberOf = (text: string | undefined): number => (text && /^[+-]?\d*[.,]?\d+(e[+-]?\d+)?$/i.test(text) ? Number(text.replace(',', '.')) : NaN);
+export const numberOf = (text: string | undefined): number => (text && A_NUMBER.test(text) ? Number(text.replace(',', '.')) : NaN);
 
 /** A share written as 0.35 or as 35%. */
 const shareOf = (text: string): number => (text.endsWith('%') ? numberOf(text.slice(0, -1).trim()) / 100 : numberOf(text));

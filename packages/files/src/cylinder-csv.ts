@@ -1,4 +1,4 @@
-import { bearingAndElevation, distance, sub, wrapDeg, type Branch, type Station, type Vec, MOST_FAULTS, type FileFault } from '@ustle/core';
+import { greatestOf, bearingAndElevation, distance, sub, wrapDeg, type Branch, type Station, type Vec, MOST_FAULTS, type FileFault } from '@ustle/core';
 import { numberOf, rowsOf, type MeasuredResult } from './branch-csv.js';
 
 const COLUMNS = ['parent', 'x', 'y', 'z', 'ax', 'ay', 'az', 'length', 'radius'] as const;
@@ -35,7 +35,7 @@ function cylindersOf(text: string): { cylinders: Cylinder[]; roots: number[] } |
   });
   if (!raw.length) faults.push({ path: '/line/1', code: 'empty', message: 'There is no cylinder below the head of the table.' });
   if (faults.length) return { faults: faults.slice(0, MOST_FAULTS) };
-  const unit = Math.max(...raw.map((r) => r.z + Math.abs(r.az) * r.length)) < METRES_BELOW ? 1000 : 1;
+  const unit = greatestOf(raw.map((r) => r.z + Math.abs(r.az) * r.length)) < METRES_BELOW ? 1000 : 1;
   const cylinders = raw.map((r): Cylinder => {
     const start: Vec = [r.x * unit, r.y * unit, r.z * unit];
     const reach = (r.length * unit) / (Math.hypot(r.ax, r.ay, r.az) || 1);

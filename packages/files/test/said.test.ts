@@ -113,7 +113,7 @@ test('what is wrong with a text is said too: no JSON, too deep, too large', () =
        "/ too-deep: It is nested more than 40 deep.",
      ],
      [
-       "/ too-large: The file has 8.1 MB; a tree file has at most 8 MB.",
+       "/ too-large: The file has 64.1 MB; a tree file has at most 64 MB.",
      ],
      [
        "taken",

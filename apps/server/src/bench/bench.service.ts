@@ -4,6 +4,7 @@ import { findSpecies, urgency, walksOf, type Known } from '@ustle/core';
 import { KnownService } from '../known/known.service.js';
 import { ComputeService } from '../plans/compute.service.js';
 import type { Sum } from '../plans/compute.worker.js';
+import { ProblemException } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
 import { Store } from '../store/store.service.js';
 import { TreesService } from '../trees/trees.service.js';
@@ -11,9 +12,9 @@ import { BenchesService } from '../walk/benches.service.js';
 
 type Listed = Awaited<ReturnType<TreesService['listed']>>[number];
 
-/** What the bench and the season show of every tree; forecasts are kept until the tree or the day changes. */
 const ON_BARK = new Set<DueView['leadsTo']>(['watch', 'guy']);
 
+/** What the bench and the season show of every tree; forecasts are kept until the tree or the day changes. */
 @Injectable()
 export class BenchService {
   private readonly kept = new Map<string, { key: string; sum: Promise<Sum> }>();
@@ -39,7 +40,14 @@ export class BenchService {
     const key = `${revision}/${recorded}/${today}/${JSON.stringify(known)}`;
     const before = this.kept.get(id);
     if (before?.key === key) return before.sum;
-    const sum = this.trees.tree(id).then(({ tree }) => this.compute.dueOn(tree, today, known));
+    // A tree that cannot be read, or takes too long, is no reason to say nothing of the others.
+    const sum = this.trees
+      .tree(id)
+      .then(({ tree }) => this.compute.dueOn(tree, today, known))
+      .catch((error: unknown): Sum => {
+        if (!(error instanceof ProblemException)) throw error;
+        return { due: [], race: null, coils: 0, items: [], hemisphere: 'north', trouble: error.problem.message };
+      });
     sum.catch(() => this.kept.delete(id));
     this.kept.set(id, { key, sum });
     return sum;
@@ -58,22 +66,23 @@ export class BenchService {
   /** Dated work first, soonest on top; then open plans; then trees that rest. */
   private async inOrder(): Promise<TreeSummary[]> {
     const stands = await this.benches.stands();
-    const all = (await this.sums()).map(({ row, sum: { due, race, coils, hemisphere } }): TreeSummary => {
+    const all = (await this.sums()).map(({ row, sum: { due, race, coils, hemisphere, trouble } }): TreeSummary => {
       const { id, name, revision, asideOn } = row;
       return {
         id,
         name,
         asideOn,
-        species: findSpecies(row.species)!.name,
+        species: findSpecies(row.species)?.name ?? row.species,
         revision,
         coils,
         race,
         next: due[0] ?? null,
         bench: stands.get(id) ?? null,
         hemisphere,
+        trouble,
       };
     });
-    const rank = (t: TreeSummary): string => (t.next ? urgency(t.next) : 'z');
+    const rank = (t: TreeSummary): string => (t.trouble ? ' ' : t.next ? urgency(t.next) : 'z');
     return all.sort((a, b) => (rank(a) + a.name < rank(b) + b.name ? -1 : 1));
   }
 

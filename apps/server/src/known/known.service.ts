@@ -1,9 +1,22 @@
 import { Injectable } from '@nestjs/common';
 import type { LearnedView, WeatherView } from '@ustle/contract';
 import type { WeatherBody } from '@ustle/contract/bodies';
-import { addCases, findSpecies, knownFrom, NO_CASES, normalQuantile, seasonsAhead, type Ahead, type Hemisphere, type Known, type TreeSays } from '@ustle/core';
+import {
+  addCases,
+  findSpecies,
+  knownFrom,
+  NO_CASES,
+  normalQuantile,
+  saysNothing,
+  seasonsAhead,
+  type Ahead,
+  type Hemisphere,
+  type Known,
+  type TreeSays,
+} from '@ustle/core';
 import { simulatedStation, type Station } from '../devices/station.js';
 import { ComputeService } from '../plans/compute.service.js';
+import { ProblemException } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
 import { Settings } from '../store/settings.service.js';
 import { Store } from '../store/store.service.js';
@@ -30,11 +43,18 @@ export class KnownService {
     private readonly settings: Settings,
   ) {}
 
-  private saidBy({ id, revision, recorded }: Listed): Promise<TreeSays> {
+  private saidBy({ id, revision, recorded, species }: Listed): Promise<TreeSays> {
     const key = `${revision}/${recorded}/${this.clock.today()}`;
     const before = this.says.get(id);
     if (before?.key === key) return before.said;
-    const said = this.trees.tree(id).then(({ tree }) => this.compute.saysOf(tree, this.clock.today()));
+    const said = this.trees
+      .tree(id)
+      .then(({ tree }) => this.compute.saysOf(tree, this.clock.today()))
+      .catch((error: unknown) => {
+        // What cannot be read teaches nothing.
+        if (error instanceof ProblemException) return saysNothing(species);
+        throw error;
+      });
     said.catch(() => this.says.delete(id));
     this.says.set(id, { key, said });
     return said;

@@ -1,7 +1,8 @@
-import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readdirSync, renameSync, rmSync, writeSync } from 'node:fs';
+import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Injectable, Optional } from '@nestjs/common';
 import { dataFolder } from '@ustle/data';
+import { storeProblem } from '../problem.js';
 import { PHOTO_ID } from './photo-id.js';
 
 export type PhotoSize = 'full' | 'small';
@@ -28,20 +29,26 @@ export class PhotoFiles {
     return ids.filter((id) => this.has(id)).sort();
   }
 
-  /** Puts a photo on the disk: whole, or not at all. */
+  /** Puts a photo on the disk: both sizes whole, or nothing of it. */
   save(id: string, photo: Record<PhotoSize, Buffer>): void {
-    mkdirSync(this.folder, { recursive: true });
-    for (const size of ['small', 'full'] as const) {
-      const file = this.path(id, size);
-      const fresh = `${file}.new`;
-      const open = openSync(fresh, 'w');
-      try {
-        writeSync(open, photo[size]);
-        fsyncSync(open);
-      } finally {
-        closeSync(open);
+    const sizes = ['small', 'full'] as const;
+    const fresh = (size: PhotoSize): string => `${this.path(id, size)}.new`;
+    try {
+      mkdirSync(this.folder, { recursive: true });
+      for (const size of sizes) {
+        const open = openSync(fresh(size), 'w');
+        try {
+          writeFileSync(open, photo[size]);
+          fsyncSync(open);
+        } finally {
+          closeSync(open);
+        }
       }
-      renameSync(fresh, file);
+      for (const size of sizes) renameSync(fresh(size), this.path(id, size));
+    } catch (error) {
+      for (const size of sizes) rmSync(fresh(size), { force: true });
+      this.remove(id);
+      throw storeProblem(error) ?? error;
     }
   }
 

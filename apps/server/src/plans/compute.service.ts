@@ -2,40 +2,84 @@ import { Injectable, type OnModuleDestroy } from '@nestjs/common';
 import type { PieceView } from '@ustle/contract';
 import type { Known, PlanDocument, Silhouette, Tree, TreeSays } from '@ustle/core';
 import { Piscina } from 'piscina';
+import { ProblemException } from '../problem.js';
 import type { Sum } from './compute.worker.js';
+import { TooLong, Turns } from './turns.js';
 
 const IDLE_MS = 60_000;
 const THREAD = new URL('./compute.worker.js', import.meta.url).href;
 
+/** So long a plan may take, and all that is smaller; then its thread is ended and another one takes its place. */
+const seconds = (name: string, usual: number): number => Number(process.env[name]) || usual;
+const PLAN_S = seconds('USTLE_PLAN_SECONDS', 20);
+const OTHER_S = 8;
+const PLAN_THREADS = 4;
+const OTHER_THREADS = 2;
+
+const INSTEAD = `Where its branches go and how it is wired could not be worked out within ${PLAN_S} seconds: what does not depend on that stands here. Look whether a branch is measured so that it runs through others.`;
+const tooLong = (what: string): ProblemException =>
+  new ProblemException(503, { code: 'too-long', message: `${what} could not be worked out within the time that others wait for theirs.` });
+
 /** Computes beside the server's own thread: a tree of thousands of branches takes long, and others are saving meanwhile. */
 @Injectable()
 export class ComputeService implements OnModuleDestroy {
+  private readonly pools = {
+    plans: new Piscina({ filename: THREAD, maxThreads: PLAN_THREADS, idleTimeout: IDLE_MS }),
+    others: new Piscina({ filename: THREAD, maxThreads: OTHER_THREADS, idleTimeout: IDLE_MS }),
+  };
   /** Plans take longest, and have threads of their own. */
-  private readonly plans = new Piscina({ filename: THREAD, maxThreads: 2, idleTimeout: IDLE_MS });
-  private readonly others = new Piscina({ filename: THREAD, maxThreads: 1, idleTimeout: IDLE_MS });
+  private readonly plans = new Turns(this.pools.plans, PLAN_THREADS);
+  private readonly others = new Turns(this.pools.others, OTHER_THREADS);
+  /** Trees whose plan took too long: asked again, nobody waits for it anew. */
+  private readonly hard = new WeakSet<object>();
 
-  /** The plan of a tree on a day (days, as dayOf gives them), its wire with its places on the bark where they are asked for. It is given up when nobody waits for it any more. */
-  planOf(tree: Tree, on: number, known: Known, signal: AbortSignal, places = false): Promise<PlanDocument> {
-    return this.plans.run({ tree, on, known, places }, { name: 'plan', signal }) as Promise<PlanDocument>;
+  private refuseHard(tree: Tree): () => void {
+    return () => {
+      if (this.hard.has(tree)) throw new TooLong();
+    };
+  }
+
+  /** The plan of a tree on a day (days, as dayOf gives them), its wire with its places on the bark where they are asked for. It is given up when nobody waits for it any more; where it takes too long, what could be told without it. */
+  async planOf(tree: Tree, on: number, known: Known, asked: AbortSignal, places = false): Promise<PlanDocument> {
+    try {
+      return await this.plans.take<PlanDocument>('plan', { tree, on, known, places }, PLAN_S, { asked, before: this.refuseHard(tree) });
+    } catch (error) {
+      if (!(error instanceof TooLong)) throw error;
+      this.hard.add(tree);
+      return this.told('The plan', this.others.take<PlanDocument>('plan', { tree, on, known, instead: INSTEAD }, OTHER_S, { asked }));
+    }
   }
 
   dueOn(tree: Tree, on: number, known: Known): Promise<Sum> {
-    return this.others.run({ tree, on, known }, { name: 'due' }) as Promise<Sum>;
+    return this.told('What is due', this.others.take<Sum>('due', { tree, on, known }, OTHER_S));
   }
 
   saysOf(tree: Tree, on: number): Promise<TreeSays> {
-    return this.others.run({ tree, on }, { name: 'says' }) as Promise<TreeSays>;
+    return this.told('What it teaches', this.others.take<TreeSays>('says', { tree, on }, OTHER_S));
   }
 
-  piecesOf(tree: Tree, on: number, known: Known, signal: AbortSignal): Promise<Omit<PieceView, 'tree'>[]> {
-    return this.plans.run({ tree, on, known }, { name: 'pieces', signal }) as Promise<Omit<PieceView, 'tree'>[]>;
+  piecesOf(tree: Tree, on: number, known: Known, asked: AbortSignal): Promise<Omit<PieceView, 'tree'>[]> {
+    const work = this.plans.take<Omit<PieceView, 'tree'>[]>('pieces', { tree, on, known }, PLAN_S, { asked, before: this.refuseHard(tree) });
+    return this.told(
+      'Its wire',
+      work.catch((error: unknown) => {
+        if (error instanceof TooLong) this.hard.add(tree);
+        throw error;
+      }),
+    );
   }
 
   silhouetteOf(tree: Tree): Promise<Silhouette> {
-    return this.others.run({ tree, on: 0 }, { name: 'silhouette' }) as Promise<Silhouette>;
+    return this.told('Its picture', this.others.take<Silhouette>('silhouette', { tree, on: 0 }, OTHER_S));
+  }
+
+  private told<T>(what: string, work: Promise<T>): Promise<T> {
+    return work.catch((error: unknown) => {
+      throw error instanceof TooLong ? tooLong(what) : error;
+    });
   }
 
   async onModuleDestroy(): Promise<void> {
-    await Promise.all([this.plans.destroy(), this.others.destroy()]);
+    await Promise.all(Object.values(this.pools).map((pool) => pool.destroy()));
   }
 }

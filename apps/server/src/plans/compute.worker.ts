@@ -22,16 +22,22 @@ interface Asked {
   on: number;
   known?: Known;
   places?: boolean;
+  instead?: string;
 }
 
 /** What is due on a tree, and what of it is looked at on a walk. */
-export type Sum = ReturnType<typeof dueOn> & { items: WalkItem[]; hemisphere: Tree['site']['hemisphere'] };
+export type Sum = ReturnType<typeof dueOn> & { items: WalkItem[]; hemisphere: Tree['site']['hemisphere']; trouble: string | null };
 
 /** The whole plan of a tree on a day, on a thread of its own. */
-export const plan = ({ tree, on, known, places }: Asked): PlanDocument => planTree(tree, on, { known, places });
+export const plan = ({ tree, on, known, places, instead }: Asked): PlanDocument => planTree(tree, on, { known, places, instead });
 
 /** What is due on a tree from a day on. */
-export const due = ({ tree, on, known }: Asked): Sum => ({ ...dueOn(tree, on, known), items: walkItems(tree, on, known), hemisphere: tree.site.hemisphere });
+export const due = ({ tree, on, known }: Asked): Sum => ({
+  ...dueOn(tree, on, known),
+  items: walkItems(tree, on, known),
+  hemisphere: tree.site.hemisphere,
+  trouble: null,
+});
 
 /** What a tree's record says of its kind. */
 export const says = ({ tree, on }: Asked): TreeSays => treeSays(tree, on);

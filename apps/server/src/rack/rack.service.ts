@@ -1,14 +1,30 @@
 import { Injectable } from '@nestjs/common';
 import type { RackView } from '@ustle/contract';
-import { dayOf, rackFault, rackOf, reservedBy, usesOf, type KeptRackLine, type RackLine, type RecordLine, type Tree, type TreeUses } from '@ustle/core';
+import { dayOf, rackFault, rackOf, reservedBy, usesOf, type KeptRackLine, type RackLine, type Tree, type TreeUses } from '@ustle/core';
 import { In, IsNull, type EntityManager } from 'typeorm';
 import { ProblemException } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
 import { LineRow, RackLineRow, TreeRow } from '../store/entities.js';
 import { Store } from '../store/store.service.js';
+import { lineIn, UnreadableTree } from '../trees/tree-rows.js';
 import { TreesService } from '../trees/trees.service.js';
 
 /** The rack: what came, was weighed and is gone stands in its own history; what was cut, in the trees' records. */
+/** Whether a plan, as it is kept, has settled a piece of wire; what cannot be read has not. */
+function hasSettledWire(plan: string): boolean {
+  try {
+    return (JSON.parse(plan) as Tree['plan']).runs.some((run) => run.length !== undefined);
+  } catch {
+    return false;
+  }
+}
+
+/** What cannot be read has spoken for no wire. */
+const nothingOfUnreadable = (error: unknown): [] => {
+  if (error instanceof UnreadableTree) return [];
+  throw error;
+};
+
 @Injectable()
 export class RackService {
   private told: { key: string; rack: Promise<RackView> } | null = null;
@@ -46,7 +62,9 @@ export class RackService {
   private async read(): Promise<RackView> {
     const today = this.clock.today();
     const settled = await this.store.read((db) => this.withSettledWire(db));
-    const reserved = await Promise.all(settled.map(async (id) => reservedBy(id, (await this.trees.tree(id)).tree, today)));
+    const reserved = await Promise.all(
+      settled.map(async (id) => reservedBy(id, (await this.trees.tree(id)).tree, today)).map((r) => r.catch(nothingOfUnreadable)),
+    );
     const stock = await this.store.read(async (db) => rackOf(await this.kept(db), await this.cut(db)));
     return { stock, reserved: reserved.flat() };
   }
@@ -54,7 +72,7 @@ export class RackService {
   /** The trees on the bench whose plans have settled a piece of wire: only they are read whole. */
   private async withSettledWire(db: EntityManager): Promise<string[]> {
     const rows = await db.find(TreeRow, { select: { id: true, plan: true }, where: { asideOn: IsNull() } });
-    return rows.filter(({ plan }) => (JSON.parse(plan) as Tree['plan']).runs.some((run) => run.length !== undefined)).map(({ id }) => id);
+    return rows.filter(({ plan }) => hasSettledWire(plan)).map(({ id }) => id);
   }
 
   private async kept(db: EntityManager): Promise<KeptRackLine[]> {
@@ -70,8 +88,12 @@ export class RackService {
     rows.forEach((row) => byTree.get(row.treeId)?.push(row));
     return trees.map(({ id, name }) => {
       const own = byTree.get(id)!;
-      const uses = usesOf(own.map((row) => JSON.parse(row.document) as RecordLine));
-      return { tree: id, name, uses: uses.map((use) => ({ ...use, at: own[use.at]!.ordinal })) };
+      const told = own.flatMap((row) => {
+        const line = lineIn(row);
+        return line ? [{ line, ordinal: row.ordinal }] : [];
+      });
+      const uses = usesOf(told.map((t) => t.line));
+      return { tree: id, name, uses: uses.map((use) => ({ ...use, at: told[use.at]!.ordinal })) };
     });
   }
 }

@@ -1,6 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { SETTINGS } from '@ustle/contract/bodies';
-import { ACT, BENCHES, day, id, LARGEST_FILE_BYTES, list, oneOf, orNull, part, RACK_LINE, whole, words } from '@ustle/core';
+import { ACT, BENCHES, day, id, LARGEST_FILE_BYTES, list, oneOf, optional, orNull, part, RACK_LINE, whole, words } from '@ustle/core';
 import { shapeFaults, type FileFault } from '@ustle/files';
 import { PHOTO_ID } from '../photos/photo-id.js';
 
@@ -33,6 +33,7 @@ const STUDIO_DOCUMENT = Type.Object({
   rack: list(RACK_ENTRY, MANY, 'the history of the rack'),
   mail: list(MAIL_ENTRY, MANY, 'notices'),
   forgotten: list(id('of a tree'), MANY, 'trees that were deleted for good'),
+  leftOut: optional(list(part({ id: id('of the tree'), why: words(2000, 'why') }, 'a tree'), MANY, 'trees that could not be read, and are not in it')),
 });
 export type StudioDocument = Static<typeof STUDIO_DOCUMENT>;
 

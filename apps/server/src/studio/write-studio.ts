@@ -6,7 +6,7 @@ import type { EntityManager } from 'typeorm';
 import { ZipFile } from 'yazl';
 import type { PhotoFiles } from '../photos/photo-files.js';
 import { ActRow, BeforeRow, BenchRow, ForgottenRow, MailRow, RackLineRow, SettingRow, StandsRow, TreeRow } from '../store/entities.js';
-import { loadTree } from '../trees/tree-rows.js';
+import { loadTree, UnreadableTree } from '../trees/tree-rows.js';
 import { actsName, FORMAT, photoName, SETTINGS_KEPT, STUDIO, treeName, VERSION, type ActEntry, type StudioDocument } from './studio-file.js';
 
 /** The same studio makes the same bytes: every entry is of one day. */
@@ -40,12 +40,18 @@ export async function writeStudio(db: EntityManager, photos: PhotoFiles): Promis
   zip.on('error', (error) => (zip.outputStream as Readable).destroy(error as Error));
   const json = (name: string, value: unknown): void => zip.addBuffer(Buffer.from(`${JSON.stringify(value)}\n`), name, ENTRY);
   const studio = await documentOf(db);
-  json(STUDIO, studio);
+  const leftOut: NonNullable<StudioDocument['leftOut']> = [];
   for (const { id } of studio.trees) {
-    const found = await loadTree(db, id);
-    zip.addBuffer(Buffer.from(writeTreeFile(found!.tree)), treeName(id), ENTRY);
+    const found = await loadTree(db, id).catch((error: unknown) => {
+      if (!(error instanceof UnreadableTree)) throw error;
+      leftOut.push({ id, why: error.problem.message });
+    });
+    if (!found) continue;
+    zip.addBuffer(Buffer.from(writeTreeFile(found.tree)), treeName(id), ENTRY);
     json(actsName(id), await actsOf(db, id));
   }
+  const out = new Set(leftOut.map((l) => l.id));
+  json(STUDIO, { ...studio, trees: studio.trees.filter((t) => !out.has(t.id)), ...(leftOut.length ? { leftOut } : {}) });
   for (const id of photos.list())
     for (const size of ['full', 'small'] as const)
       // Opened when its turn comes; what has vanished by then breaks the file off, not the server.

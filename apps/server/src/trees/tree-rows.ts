@@ -1,5 +1,6 @@
-import { isoOf, type Act, type Before, type RecordLine, type Step, type Tree } from '@ustle/core';
+import { brokenTree, isoOf, MOST_PINNED, type Act, type Before, type RecordLine, type Step, type Tree } from '@ustle/core';
 import type { EntityManager } from 'typeorm';
+import { ProblemException } from '../problem.js';
 import { ActRow, BeforeRow, ForgottenRow, LineRow, MeasuresRow, TreeRow } from '../store/entities.js';
 
 const CHUNK = 200;
@@ -48,17 +49,47 @@ export async function insertLines(db: EntityManager, treeId: string, recorded: n
   if (rows.length) await db.update(TreeRow, { id: treeId }, { recorded: recorded + rows.length });
 }
 
-/** A stored tree with its revision, and when it was put aside; null for an unknown id. */
-export async function loadTree(db: EntityManager, id: string): Promise<{ revision: number; tree: Tree; asideOn: string | null } | null> {
+/** What is kept of a tree as it is kept, whether it can be read or not. */
+export interface KeptTree {
+  row: TreeRow;
+  own: string;
+  record: LineRow[];
+}
+
+export async function keptTree(db: EntityManager, id: string): Promise<KeptTree | null> {
   const row = await db.findOneBy(TreeRow, { id });
   if (!row) return null;
-  const own = await db.findOneByOrFail(MeasuresRow, { treeId: id });
-  const record = await db.find(LineRow, { where: { treeId: id }, order: { ordinal: 'ASC' } });
-  const tree = {
-    ...(JSON.parse(own.document) as object),
-    plan: JSON.parse(row.plan) as Tree['plan'],
-    record: record.map((l) => JSON.parse(l.document) as RecordLine),
-  } as Tree;
+  const own = await db.findOneBy(MeasuresRow, { treeId: id });
+  return { row, own: own?.document ?? 'null', record: await db.find(LineRow, { where: { treeId: id }, order: { ordinal: 'ASC' } }) };
+}
+
+/** A tree whose documents are no tree: it alone cannot be worked with. */
+export class UnreadableTree extends ProblemException {
+  constructor({ row }: KeptTree, why: string) {
+    super(422, {
+      code: 'unreadable',
+      field: 'id',
+      message: `What is kept of ${row.name} cannot be read: ${why} Nothing of it is lost: save it as it is kept, then put it aside; an older copy of the data may hold it sound.`,
+    });
+  }
+}
+
+/** A stored tree with its revision, and when it was put aside; null for an unknown id. Fails where what is kept is no tree. */
+export async function loadTree(db: EntityManager, id: string): Promise<{ revision: number; tree: Tree; asideOn: string | null } | null> {
+  const kept = await keptTree(db, id);
+  if (!kept) return null;
+  const { row, own, record } = kept;
+  let tree: Tree;
+  try {
+    tree = { ...(JSON.parse(own) as object), plan: JSON.parse(row.plan) as unknown, record: record.map((l) => JSON.parse(l.document) as unknown) } as Tree;
+  } catch (error) {
+    throw new UnreadableTree(kept, `${error instanceof Error ? error.message : String(error)}.`);
+  }
+  const fault = brokenTree(tree);
+  if (fault) throw new UnreadableTree(kept, `${fault.path}: ${fault.message}`);
+  // Earlier versions kept any number of fronts open.
+  const { pinned } = tree.plan;
+  if (pinned && pinned.length > MOST_PINNED) tree = { ...tree, plan: { ...tree.plan, pinned: pinned.slice(0, MOST_PINNED) } };
   return { revision: row.revision, tree, asideOn: row.asideOn };
 }
 
@@ -79,10 +110,20 @@ export async function forgetTree(db: EntityManager, treeId: string): Promise<voi
   await db.delete(TreeRow, { id: treeId });
 }
 
+/** What a line of a record says; null where what is kept is none, on a tree that cannot be read. */
+export function lineIn({ document }: Pick<LineRow, 'document'>): RecordLine | null {
+  try {
+    const line = JSON.parse(document) as unknown;
+    return typeof line === 'object' && line !== null && 'kind' in line && 'on' in line ? (line as RecordLine) : null;
+  } catch {
+    return null;
+  }
+}
+
 /** Ids of the photos that the record of a tree names, or those of all trees. */
 export async function photosOf(db: EntityManager, treeId?: string): Promise<Set<string>> {
   const rows = await db.find(LineRow, { where: { kind: 'photo', ...(treeId === undefined ? {} : { treeId }) } });
-  return new Set(rows.flatMap((row) => (JSON.parse(row.document) as { photo?: string }).photo ?? []));
+  return new Set(rows.flatMap((row) => (lineIn(row) as { photo?: string } | null)?.photo ?? []));
 }
 
 /** Taking back and making again are kept among the acts. */

@@ -61,7 +61,7 @@ export class TreesController {
   @Put(':id/aside')
   @ApiBody(bodyOf(AsideBody))
   @ApiOperation({ summary: 'Put a tree aside, or back on the bench; its wire stays in the season' })
-  aside(@Param('id') id: string, @Body() { aside }: AsideBody): Promise<StoredTree> {
+  aside(@Param('id') id: string, @Body() { aside }: AsideBody): ReturnType<TreesService['putAside']> {
     return this.trees.putAside(id, aside);
   }
 
@@ -79,6 +79,15 @@ export class TreesController {
     const { tree } = await this.trees.tree(id);
     response.setHeader('Content-Disposition', `attachment; filename="${fileName(tree.name)}.ustle.json"`);
     return writeTreeFile(tree);
+  }
+
+  @Get(':id/kept')
+  @Header('Content-Type', 'application/json')
+  @ApiOperation({ summary: 'What is kept of a tree as it is kept, also where it cannot be read' })
+  async kept(@Param('id') id: string, @Res({ passthrough: true }) response: Response): Promise<string> {
+    const { name, text } = await this.trees.asKept(id);
+    response.setHeader('Content-Disposition', `attachment; filename="${fileName(name)}-as-kept.json"`);
+    return text;
   }
 
   @Get(':id/silhouette')

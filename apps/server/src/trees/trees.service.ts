@@ -25,7 +25,21 @@ import { PhotoFiles } from '../photos/photo-files.js';
 import { ActRow, ForgottenRow, LineRow, TreeRow } from '../store/entities.js';
 import { Store } from '../store/store.service.js';
 import { actOf, doneOf, stacked, stacksOf, type Stacks } from './history.js';
-import { bytesOf, forgetTree, insertAct, insertLines, insertTree, loadTree, photosOf, stepOn, updateTree, type StoredAct } from './tree-rows.js';
+import {
+  bytesOf,
+  forgetTree,
+  insertAct,
+  insertLines,
+  insertTree,
+  keptTree,
+  loadTree,
+  photosOf,
+  stepOn,
+  UnreadableTree,
+  updateTree,
+  type KeptTree,
+  type StoredAct,
+} from './tree-rows.js';
 
 /** A tree as it is held in memory beside its rows, so that an act reads nothing anew. */
 interface Held {
@@ -90,9 +104,15 @@ export class TreesService {
   }
 
   /** Puts a tree aside or back on the bench; asked again it stays as it is. */
-  putAside(id: string, aside: boolean): Promise<StoredTree> {
+  putAside(id: string, aside: boolean): Promise<StoredTree | { id: string; asideOn: string | null }> {
     return this.store.write(async ({ db, whenStored }) => {
-      const held = await this.hold(db, id);
+      const kept = await this.holdOrKept(db, id);
+      if (!('tree' in kept)) {
+        const asideOn = aside ? (kept.row.asideOn ?? isoOf(this.clock.today())) : null;
+        await db.update(TreeRow, { id }, { asideOn });
+        return { id, asideOn };
+      }
+      const held = kept;
       const next: Held = { ...held, asideOn: aside ? (held.asideOn ?? isoOf(this.clock.today())) : null };
       await db.update(TreeRow, { id }, { asideOn: next.asideOn });
       whenStored(() => this.keep(id, next));
@@ -104,7 +124,7 @@ export class TreesService {
   forget(id: string): Promise<void> {
     return this.store.write(async ({ db, whenStored }) => {
       if (await db.existsBy(ForgottenRow, { treeId: id })) return;
-      await this.hold(db, id);
+      await this.holdOrKept(db, id);
       const own = await photosOf(db, id);
       await forgetTree(db, id);
       const kept = await photosOf(db);
@@ -183,6 +203,27 @@ export class TreesService {
     const found = await loadTree(db, id);
     if (!found) throw notFound('This tree', 'id');
     return this.keep(id, { ...found, stacks: await stacksOf(db, id) });
+  }
+
+  /** A tree, or where it cannot be read what is kept of it. */
+  private async holdOrKept(db: EntityManager, id: string): Promise<Held | KeptTree> {
+    try {
+      return await this.hold(db, id);
+    } catch (error) {
+      if (!(error instanceof UnreadableTree)) throw error;
+      return (await keptTree(db, id))!;
+    }
+  }
+
+  /** What is kept of a tree, as it is kept: for one that cannot be read. */
+  async asKept(id: string): Promise<{ name: string; text: string }> {
+    const kept = await this.store.read((db) => keptTree(db, id));
+    if (!kept) throw notFound('This tree', 'id');
+    const { row, own, record } = kept;
+    return {
+      name: row.name,
+      text: `${JSON.stringify({ name: row.name, species: row.species, revision: row.revision, measures: own, plan: row.plan, record: record.map((l) => l.document) }, null, 1)}\n`,
+    };
   }
 
   private async stale(db: EntityManager, id: string, held: Held, madeOn: number): Promise<ProblemException> {

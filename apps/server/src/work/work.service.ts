@@ -4,6 +4,7 @@ import { In } from 'typeorm';
 import { LineRow } from '../store/entities.js';
 import { Settings } from '../store/settings.service.js';
 import { Store } from '../store/store.service.js';
+import { lineIn } from '../trees/tree-rows.js';
 
 /** Who works in the yard, and how long their steps take. */
 @Injectable()
@@ -18,7 +19,13 @@ export class WorkService {
     return this.store.read(async (db) => {
       const rows = await db.find(LineRow, { where: { kind: In(['worked', 'withdrawn']) }, order: { treeId: 'ASC', ordinal: 'ASC' } });
       const byTree = new Map<string, RecordLine[]>();
-      for (const { treeId, document } of rows) byTree.set(treeId, [...(byTree.get(treeId) ?? []), JSON.parse(document) as RecordLine]);
+      for (const row of rows) {
+        const line = lineIn(row);
+        if (!line) continue;
+        const own = byTree.get(row.treeId);
+        if (own) own.push(line);
+        else byTree.set(row.treeId, [line]);
+      }
       const timed = [...byTree.values()].flatMap((lines) =>
         standing(lines).flatMap((l) =>
           l.kind === 'worked' && (l.answer === 'done' || l.answer === 'otherwise')

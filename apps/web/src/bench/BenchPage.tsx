@@ -20,6 +20,7 @@ const glyphOf = (tree: TreeSummary): Glyph => {
 };
 
 function whenOf(tree: TreeSummary, today: string): string {
+  if (tree.trouble) return 'look at it';
   if (!tree.next) return 'resting';
   if (tree.next.kind === 'plan') return 'when you like';
   return tree.next.on <= today ? 'today' : sayShort(tree.next.on);
@@ -39,9 +40,11 @@ function Row({ tree, today }: { tree: TreeSummary; today: string }) {
         </div>
         <div className="col-span-2 col-start-2 flex min-w-0 items-center gap-2.5 lg:col-span-1 lg:col-start-3">
           <StageGlyph stage={glyphOf(tree)} />
-          <span>{tree.next?.title ?? 'nothing to do'}</span>
+          {tree.trouble ? <span className="text-madder">{tree.trouble}</span> : <span>{tree.next?.title ?? 'nothing to do'}</span>}
         </div>
-        <div className="hidden lg:block">{tree.race ? <RaceStrip race={tree.race} today={today} /> : <span className="text-quiet">no wire on</span>}</div>
+        <div className="hidden lg:block">
+          {tree.race ? <RaceStrip race={tree.race} today={today} /> : !tree.trouble && <span className="text-quiet">no wire on</span>}
+        </div>
         <div
           className={`col-start-3 row-start-1 text-right lg:col-start-5 ${tree.next && tree.next.kind !== 'plan' && tree.next.on <= today ? 'font-bold text-copper' : ''}`}
         >

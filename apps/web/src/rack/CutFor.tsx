@@ -1,5 +1,5 @@
 import type { PieceView, TreeSummary } from '@ustle/contract';
-import { needsOf, sayNeed, sayToBuy, type Piece, type SizeNeed, type Stock, sayLength, saySize, sayStock } from '@ustle/core';
+import { greatestOf, needsOf, sayNeed, sayToBuy, type Piece, type SizeNeed, type Stock, sayLength, saySize, sayStock } from '@ustle/core';
 import { Skeleton } from '../shared/parts';
 import { count } from '../shared/say';
 import { metalColour } from './Reel';
@@ -28,7 +28,7 @@ function CutStrip({ pieces, whole, metal }: { pieces: readonly Piece[]; whole: n
 }
 
 function Need({ need, stock, name, money }: { need: SizeNeed; stock: readonly Stock[]; name: (tree: string) => string; money: string }) {
-  const longest = Math.max(...need.cuts.map((c) => c.pieces.reduce((sum, p) => sum + p.length, 0)));
+  const longest = greatestOf(need.cuts.map((c) => c.pieces.reduce((sum, p) => sum + p.length, 0)));
   return (
     <section className="break-inside-avoid border-t border-rule py-3">
       <h3 className="text-lg">

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import { paths } from '@ustle/contract';
-import { isSameWire, isUsable, needsOf, SCRAP, type Stock, sayLength, saySize } from '@ustle/core';
+import { greatestOf, isSameWire, isUsable, needsOf, SCRAP, type Stock, sayLength, saySize } from '@ustle/core';
 import { useRack, useTrees, useYard } from '../shared/queries';
 import { PanelHead, Quiet, Skeleton } from '../shared/parts';
 import { count } from '../shared/say';
@@ -41,7 +41,7 @@ function Size({
   const usable = stock.filter(isUsable);
   const left = usable.reduce((sum, s) => sum + s.left, 0);
   const spoken = stock.reduce((sum, s) => sum + (reserved.get(s.id) ?? 0), 0);
-  const little = left < LITTLE * Math.max(...stock.map((s) => s.whole)) && stock.some((s) => s.form === 'roll');
+  const little = left < LITTLE * greatestOf(stock.map((s) => s.whole)) && stock.some((s) => s.form === 'roll');
   return (
     <section className="grid items-center gap-x-4 border-b border-rule px-4 py-2 sm:grid-cols-[230px_1fr] sm:px-6">
       <div>

@@ -1,7 +1,7 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { paths, type StoredTree } from '@ustle/contract';
-import { branchIn, dayOf, labourOf, LINE_FIELDS, speciesOf, treeOn, sayLength } from '@ustle/core';
+import { greatestOf, branchIn, dayOf, labourOf, LINE_FIELDS, speciesOf, treeOn, sayLength } from '@ustle/core';
 import { AddPhoto } from '../photos/AddPhoto';
 import { TurnCamera } from '../photos/TurnCamera';
 import { NumberField } from '../shared/NumberField';
@@ -25,7 +25,10 @@ function Years() {
   const { tree } = useDesk();
   const years = labourOf(tree);
   if (!years.length) return null;
-  const most = Math.max(...years.map((y) => y.hours), 1);
+  const most = greatestOf(
+    years.map((y) => y.hours),
+    1,
+  );
   return (
     <section aria-label="Hours and wire by year" className="mt-4">
       <h2 className="text-lg">Hours and wire by year</h2>

@@ -1,8 +1,11 @@
 import { lazy, Suspense, useEffect, useLayoutEffect, useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { Navigate, useNavigate, useParams } from 'react-router';
-import type { StoredTree } from '@ustle/contract';
+import { mutate } from 'swr';
+import { paths, type StoredTree } from '@ustle/contract';
 import { dayOf, outcomeOf, treeOn, type View } from '@ustle/core';
+import { useNotice } from '../app/notice';
+import { send } from '../shared/http';
 import { useKeys } from '../shared/keys';
 import { Skeleton } from '../shared/parts';
 import { useTree, useYard } from '../shared/queries';
@@ -46,6 +49,26 @@ function OpenStage({ stage, desk, over, onDraw }: { stage: Stage; desk: Desk; ov
       <Panel />
       {Over && over && createPortal(<Over />, over)}
     </BenchContext>
+  );
+}
+
+/** What can be done with a tree of which what is kept cannot be read: nothing of it is lost. */
+function WayOut({ id }: { id: string }) {
+  const { attempt } = useNotice();
+  const navigate = useNavigate();
+  const putAside = async (): Promise<void> => {
+    if (!(await attempt(() => send(paths.aside(id), { aside: true }, 'PUT').then(() => mutate(paths.trees))))) return;
+    void navigate('/bench');
+  };
+  return (
+    <p className="mt-4 flex flex-wrap gap-3">
+      <a className="btn btn-primary" href={paths.treeKept(id)} download>
+        Save it as it is kept
+      </a>
+      <button type="button" className="btn btn-outline" onClick={() => void putAside()}>
+        Put it aside
+      </button>
+    </p>
   );
 }
 
@@ -127,7 +150,11 @@ export function TreePage() {
           <>
             <h1 className="text-2xl">This tree cannot be shown</h1>
             <p className="mt-2 text-madder">{error.message}</p>
-            {error.status !== 404 && <p className="mt-1 text-quiet">It is asked for again by itself.</p>}
+            {error.problem.code === 'unreadable' ? (
+              <WayOut id={id} />
+            ) : (
+              error.status !== 404 && <p className="mt-1 text-quiet">It is asked for again by itself.</p>
+            )}
           </>
         ) : (
           <Skeleton lines={8} />

@@ -1,7 +1,7 @@
 import { Canvas, type RootState } from '@react-three/fiber';
 import { useRef, type RefObject } from 'react';
 import { Matrix4 } from 'three';
-import { NO_EVIDENCE, type PlacedTree } from '@ustle/core';
+import { greatestOf, leastOf, NO_EVIDENCE, type PlacedTree } from '@ustle/core';
 import type { Room } from './colours';
 import { EvidenceLines } from './EvidenceLines';
 import { FrameTeller, type FrameListeners } from './frames';
@@ -40,8 +40,13 @@ export function Scene({ tree, room, placed, placedAfter, placedBent, live, wipeN
   const { coils = NONE, poses = NONE, rose = NONE, flags = NONE, foliage = 0.8, wipe = null, small = false } = asked;
   const tiltNow = useRef(new Matrix4());
   const reach = reachOf(placed);
-  const tall = Math.max(...reach.map((r) => r.z)) - Math.min(0, ...reach.map((r) => r.z));
-  const widest = Math.max(...reach.map((r) => r.radius));
+  const tall =
+    greatestOf(reach.map((r) => r.z)) -
+    leastOf(
+      reach.map((r) => r.z),
+      0,
+    );
+  const widest = greatestOf(reach.map((r) => r.radius));
   const radius = Math.max(Math.max(tree.pot.width, tree.pot.depth) * 0.78, Math.min(widest * 1.02, tall * 0.76));
   const shared = { onSelect: asked.onSelect, room, selected: asked.selected, foliage, coils };
   return (

@@ -1,7 +1,7 @@
 import { useFrame } from '@react-three/fiber';
 import { useMemo, useRef } from 'react';
 import { BufferAttribute, BufferGeometry, Color, DoubleSide, Vector3, type Group } from 'three';
-import { toRad, type Front, type Pot } from '@ustle/core';
+import { greatestOf, leastOf, toRad, type Front, type Pot } from '@ustle/core';
 import type { Room } from './colours';
 import { pickable } from './picking';
 import { boxInPicture, mmOfPixel, overlap, type Reach } from './sprite-boxes';
@@ -39,8 +39,8 @@ function ticks(radius: number, z: number): BufferGeometry {
 function petals(rose: readonly Front[], inner: number, outer: number, z: number, room: Room): BufferGeometry {
   const geometry = new BufferGeometry();
   const scores = rose.map((f) => f.score);
-  const least = Math.min(...scores);
-  const most = Math.max(...scores);
+  const least = leastOf(scores);
+  const most = greatestOf(scores);
   const positions: number[] = [];
   const colours: number[] = [];
   const half = 180 / rose.length;

@@ -1,4 +1,4 @@
-import { clamp, distance, toRad, type PlacedTree, type Vec } from '@ustle/core';
+import { greatestOf, leastOf, clamp, distance, toRad, type PlacedTree, type Vec } from '@ustle/core';
 
 /** The camera's angle of view, bottom to top. */
 export const FOV_DEG = 24;
@@ -21,7 +21,7 @@ export function reachOf(placed: PlacedTree): Ring[] {
       [1.2 * half[2], -half[2]].map((up) => ({ radius: Math.hypot(x, y) + 0.8 * Math.max(half[0], half[1]), z: z + up })),
     ),
   ];
-  const [low, high] = [Math.min(...spots.map((s) => s.z)), Math.max(...spots.map((s) => s.z))];
+  const [low, high] = [leastOf(spots.map((s) => s.z)), greatestOf(spots.map((s) => s.z))];
   const bands: Ring[] = [];
   for (const spot of spots) {
     const band = Math.min(BANDS - 1, Math.floor(((spot.z - low) / (high - low)) * BANDS));

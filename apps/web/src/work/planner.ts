@@ -1,4 +1,5 @@
 import {
+  greatestOf,
   anchorsOf,
   chanceOfStage,
   drawnBranch,
@@ -198,7 +199,7 @@ export const planner = {
     const kind = speciesOf(species);
     const first = dayOf(from);
     const weekly = Array.from({ length: weeks }, (_, i) => growthShare(kind, hemisphere, first + i * 7, first + i * 7 + 7));
-    const most = Math.max(...weekly);
+    const most = greatestOf(weekly);
     return weekly.map((w) => w / most);
   },
 };

@@ -1,3 +1,4 @@
+import { greatestOf } from '../units/index.js';
 import { cutList } from '../removal/index.js';
 import {
   afterCut,
@@ -23,7 +24,7 @@ function numbered(tree: Tree, session: number): { tree: Tree; tags: Map<string, 
   const goesOn = plan.cutting && plan.decisions.some((d) => d.tag);
   const decisions = plan.decisions.map((d) => (tags.has(d.branch) ? { ...d, tag: tags.get(d.branch)! } : d));
   const cutting = {
-    numbers: Math.max(1, goesOn ? plan.cutting!.numbers : 0, ...tags.values()),
+    numbers: greatestOf(tags.values(), Math.max(1, goesOn ? plan.cutting!.numbers : 0)),
     since: goesOn ? plan.cutting!.since : tree.record.length,
   };
   return { tree: { ...tree, plan: { ...plan, decisions, cutting } }, tags };

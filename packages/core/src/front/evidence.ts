@@ -1,3 +1,4 @@
+import { greatestOf, leastOf } from '../units/index.js';
 import { add, direction, lengthOf, NO_EVIDENCE, pointAt, scale, screenAxes, smooth, type Evidence, type Vec, type View } from '../space/index.js';
 import { seenTrunk, seenTwin, shortNamesOf, type PlacedTree } from '../tree/index.js';
 import type { Front, Part } from './scores.js';
@@ -9,7 +10,7 @@ function baseSpread(placed: PlacedTree, view: View): Evidence {
     const tip = scale(direction({ bearingDeg: r.bearing, elevationDeg: 0 }), radius + r.length);
     return tip[0] * right[0] + tip[1] * right[1];
   });
-  const [left, far] = [Math.min(-radius, ...reach), Math.max(radius, ...reach)];
+  const [left, far] = [leastOf(reach, -radius), greatestOf(reach, radius)];
   const mark = (x: number): Vec[] => [add(scale(right, x), [0, 0, -radius * 0.3]), add(scale(right, x), [0, 0, radius * 0.6])];
   return { lines: [[scale(right, left), scale(right, far)], mark(left), mark(far)], words: [{ at: scale(right, far), text: `${(far - left).toFixed(0)} mm` }] };
 }

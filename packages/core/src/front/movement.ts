@@ -1,4 +1,4 @@
-import { clamp, toDeg } from '../units/index.js';
+import { greatestOf, leastOf, clamp, toDeg } from '../units/index.js';
 import { cross, dot, norm, scale, sub, unit, type Vec } from '../space/index.js';
 
 /** How a line turns about one axis from its base up: its bends one after the other, in turn to one side and the other. */
@@ -124,7 +124,7 @@ export function movementOf(line: readonly Vec[], fall: Fall | null = null): Move
   const depth = turningOf(turns.map(({ axis, way }) => axis[1] * way[0] - axis[0] * way[1]));
   // From its highest to its lowest point: the growing end of a cascade may hang at the height of its base.
   const heights = line.map((p) => p[1]);
-  const height = Math.max(1, Math.max(...heights) - Math.min(...heights));
+  const height = Math.max(1, greatestOf(heights) - leastOf(heights));
   const straight = longestStraight(line.map((p): Point => [p[0], p[1]])) / height;
   const kept = 1 - 0.5 * clamp((straight - 0.25) / 0.5, 0, 1);
   const turning = (0.7 * liveliness(side, 200) + 0.3 * liveliness(depth, 130)) * kept;

@@ -1,4 +1,4 @@
-import { clamp, toDeg, toRad, turnDeg } from '../units/index.js';
+import { greatestOf, clamp, toDeg, toRad, turnDeg } from '../units/index.js';
 import { lengthOf, pointAt, smooth, viewer, wedge, type Vec, type View } from '../space/index.js';
 import { formOf, greenWithChildren, namesOf, slope, type Form, type Names, type PlacedTree, type Tree } from '../tree/index.js';
 import { hidingOf, type HiddenBy, type Hiding } from './hiding.js';
@@ -79,7 +79,7 @@ export function prepare(placed: PlacedTree): Context {
       .sort((a, b) => a.share - b.share),
     trunkLine: resample(placed),
     form: formOf(placed.tree),
-    widestBase: Math.max(...Array.from({ length: 120 }, (_, i) => rootExtent(placed, i * 3))),
+    widestBase: greatestOf(Array.from({ length: 120 }, (_, i) => rootExtent(placed, i * 3))),
     greenWith: greenWithChildren(placed.tree),
     faced: remember(
       (view) => ({ base: base(context, view), firstBranch: firstBranch(context, view), features: features(context, view) }),

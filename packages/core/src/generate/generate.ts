@@ -1,4 +1,4 @@
-import { clamp, turnDeg, wrapDeg } from '../units/index.js';
+import { leastOf, clamp, turnDeg, wrapDeg } from '../units/index.js';
 import { add, bearingAndElevation, direction, lengthOf, limb, pointAt, scale, unit, type Limb, type Vec } from '../space/index.js';
 import { speciesOf, type Habit } from '../species/index.js';
 import type { Branch, BranchState, Form, Pot, Tree } from '../tree/index.js';
@@ -175,7 +175,7 @@ export function generateTree(growing: Growing): Tree {
     collectedOn: null,
     vigour: 'normal',
     site: { hemisphere: 'north' },
-    pot: potFor(form, height, Math.min(...trunk.map((s) => s.z))),
+    pot: potFor(form, height, leastOf(trunk.map((s) => s.z))),
     trunk,
     roots: Array.from({ length: 6 }, (_, i) => ({
       bearing: Math.round(wrapDeg(i * 60 + between(-22, 22))),

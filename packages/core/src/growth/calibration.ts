@@ -1,3 +1,4 @@
+import { greatestOf, leastOf } from '../units/index.js';
 import { coilHistory, MARK_STAGES, woodIn, type MarkStage, type PlacedTree } from '../tree/index.js';
 import { courseOf, stateOf } from './coil-state.js';
 import { forecast, HORIZON_DAYS } from './forecast.js';
@@ -26,8 +27,11 @@ const marks = (stage: MarkStage): boolean => MARK_STAGES.indexOf(stage) >= MARK_
 
 /** Between which days a coil first marked, as far as looks tell; the second is Infinity where it was never seen to. */
 function firstMark(seen: readonly { day: number; stage: MarkStage }[], since: number): [number, number] {
-  const by = Math.min(Infinity, ...seen.filter((s) => marks(s.stage)).map((s) => s.day));
-  const after = Math.max(since, ...seen.filter((s) => !marks(s.stage) && s.day < by).map((s) => s.day));
+  const by = leastOf(seen.filter((s) => marks(s.stage)).map((s) => s.day));
+  const after = greatestOf(
+    seen.filter((s) => !marks(s.stage) && s.day < by).map((s) => s.day),
+    since,
+  );
   return [after, by];
 }
 

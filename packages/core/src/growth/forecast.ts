@@ -1,3 +1,4 @@
+import { greatestOf, leastOf } from '../units/index.js';
 import type { Hemisphere, Species } from '../species/index.js';
 import { growingDaysAlong, grownAlong, type Course } from './course.js';
 import { quantile, type Unknown } from './unknown.js';
@@ -67,20 +68,20 @@ export const stretchesOf = ({ factor, allowance, straight }: CoilState): Stretch
 
 /** The growth (mm, for a factor of one) after which a stage begins, on whichever of its turns comes first. */
 const growthToStage = (coil: CoilState, start: number): number =>
-  Math.min(...stretchesOf(coil).map((s) => (s.factor > 0 ? Math.max(0, s.allowance + start) / s.factor : Infinity)));
+  leastOf(stretchesOf(coil).map((s) => (s.factor > 0 ? Math.max(0, s.allowance + start) / s.factor : Infinity)));
 
 const starts = (coil: CoilState): ReturnType<typeof stageStarts> => stageStarts(coil.markLimit, coil.wireDiameter);
 
 /** How far the turns that are in deepest are in, mm, after a growth told for a factor of one; below 0: they lie free. */
-const embedding = (coil: CoilState, grown: number): number => Math.max(...stretchesOf(coil).map((s) => grown * s.factor - s.allowance));
+const embedding = (coil: CoilState, grown: number): number => greatestOf(stretchesOf(coil).map((s) => grown * s.factor - s.allowance));
 
 const rank = (stage: MarkStage): number => MARK_STAGES.indexOf(stage);
 
 /** What was seen leaves open of when a stage began: after the last day on which it had not, by the first on which it had. */
 function bounds({ seen }: CoilState, stage: MarkStage): { after: number; by: number } {
-  const by = Math.min(Infinity, ...seen.filter((s) => rank(s.stage) >= rank(stage)).map((s) => s.day));
+  const by = leastOf(seen.filter((s) => rank(s.stage) >= rank(stage)).map((s) => s.day));
   // Two looks that contradict each other: what was there first has been there since.
-  const after = Math.max(-Infinity, ...seen.filter((s) => rank(s.stage) < rank(stage) && s.day < by).map((s) => s.day));
+  const after = greatestOf(seen.filter((s) => rank(s.stage) < rank(stage) && s.day < by).map((s) => s.day));
   return { after, by };
 }
 
@@ -216,7 +217,13 @@ export function forecast(coil: CoilState): Forecast {
 export function likelyStage(coil: CoilState, day: number): MarkStage {
   const grown = baseGrowth(coil, day) * Math.exp(quantile(coil.unknown, 0.5));
   const likely = rank(stageAt(embedding(coil, grown), starts(coil)));
-  const least = Math.max(0, ...coil.seen.filter((s) => s.day <= day).map((s) => rank(s.stage)));
-  const most = Math.min(MARK_STAGES.length - 1, ...coil.seen.filter((s) => s.day >= day).map((s) => rank(s.stage)));
+  const least = greatestOf(
+    coil.seen.filter((s) => s.day <= day).map((s) => rank(s.stage)),
+    0,
+  );
+  const most = leastOf(
+    coil.seen.filter((s) => s.day >= day).map((s) => rank(s.stage)),
+    MARK_STAGES.length - 1,
+  );
   return MARK_STAGES[Math.max(least, Math.min(most, likely))]!;
 }

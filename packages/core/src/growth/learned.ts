@@ -2,7 +2,7 @@ import { dayOf, toDeg } from '../units/index.js';
 import { growingDaysAlong, grownAlong, type Course } from './course.js';
 import { speciesOf } from '../species/index.js';
 import { heldShare } from '../wood/index.js';
-import { coilHistory, standing, woodIn, type Coil, type CoilOnce, type PlacedTree, type Tree } from '../tree/index.js';
+import { coilHistory, standing, woodIn, type Coil, type CoilOnce, type PlacedTree, type RecordLine, type Tree } from '../tree/index.js';
 import { courseOf, growthFactor, stateOf } from './coil-state.js';
 import { expectedGrowth, stretchesOf, type CoilState } from './forecast.js';
 import { after, NOTHING_LEARNT, type Known, type Said } from './known.js';
@@ -84,14 +84,28 @@ function thicknesses(placed: PlacedTree, since: number, onDay: number): Sighting
   });
 }
 
+const angles = new WeakMap<readonly RecordLine[], Map<string, { day: number; deg: number }[]>>();
+/** The angles that branches were measured to hold, oldest first; not those of ties. */
+function anglesIn(record: readonly RecordLine[]): ReadonlyMap<string, readonly { day: number; deg: number }[]> {
+  let found = angles.get(record);
+  if (!found) {
+    angles.set(record, (found = new Map()));
+    for (const line of standing(record)) {
+      if (line.kind !== 'measured' || !line.branch || line.heldDeg === undefined || line.guy) continue;
+      const own = found.get(line.branch) ?? [];
+      found.set(line.branch, own);
+      own.push({ day: dayOf(line.on), deg: line.heldDeg });
+    }
+  }
+  return found;
+}
+
 /** The bend that a branch held after its wire came off, degrees: the last measured within two months; null where none was. */
 export function heldAfter(placed: PlacedTree, { branch, offOn, off }: History[number], onDay: number): number | null {
   if (offOn === null || offOn > onDay) return null;
-  const later = standing(placed.tree.record).flatMap((line) => {
-    if (line.kind !== 'measured' || line.branch !== branch || line.heldDeg === undefined || line.guy) return [];
-    const day = dayOf(line.on);
-    return day >= offOn && day <= Math.min(onDay, offOn + HOLDS_WITHIN) ? [line.heldDeg] : [];
-  });
+  const later = (anglesIn(placed.tree.record).get(branch) ?? []).flatMap(({ day, deg }) =>
+    day >= offOn && day <= Math.min(onDay, offOn + HOLDS_WITHIN) ? [deg] : [],
+  );
   return later[later.length - 1] ?? off?.heldDeg ?? null;
 }
 
@@ -144,8 +158,14 @@ const AGAIN_WITHIN = 400;
 /** The angle that each branch holds from the coil before, by the coil's day; 0 where there was none. */
 function heldBeforeOf(placed: PlacedTree, history: History, course: Course, onDay: number): Learned['heldBefore'] {
   const held = new Map<CoilOnce, number>();
+  const byBranch = new Map<string, CoilOnce[]>();
+  for (const coil of history) {
+    const own = byBranch.get(coil.branch);
+    if (own) own.push(coil);
+    else byBranch.set(coil.branch, [coil]);
+  }
   const before = ({ branch, since }: Pick<Coil, 'branch' | 'since'>): number => {
-    const last = history.filter((c) => c.branch === branch && c.offOn !== null && c.offOn <= since && c.since < since && since - c.offOn <= AGAIN_WITHIN).pop();
+    const last = (byBranch.get(branch) ?? []).filter((c) => c.offOn !== null && c.offOn <= since && c.since < since && since - c.offOn <= AGAIN_WITHIN).pop();
     return last ? angleOf(last) : 0;
   };
   const angleOf = (coil: CoilOnce): number => {

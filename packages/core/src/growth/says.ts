@@ -17,9 +17,12 @@ const DIGITS = 100;
 /** So little changes nothing that anybody would see, and all forecasts of a kind need not be made anew for it. */
 const rounded = (x: number): number => Math.round(x * DIGITS) / DIGITS;
 
+/** A tree that tells nothing of its kind. */
+export const saysNothing = (species: string): TreeSays => ({ species, growth: NO_WORD, spring: NO_WORD, looks: 0, cases: NO_CASES });
+
 /** What a tree's record says of its kind, by a day. */
 export function treeSays(tree: Tree, onDay: number): TreeSays {
-  if (!tree.record.length) return { species: tree.species, growth: NO_WORD, spring: NO_WORD, looks: 0, cases: NO_CASES };
+  if (!tree.record.length) return saysNothing(tree.species);
   const placed = placeTree(tree);
   const { tree: growth, springSaid: spring, looks } = learnedOf(placed, onDay);
   // A pace that its artist gave it is not evidence for others.

@@ -1,3 +1,4 @@
+import { greatestOf } from '../units/index.js';
 import { woodIn, coilHistory, VIGOUR_FACTOR, type CoilOnce, type MarkStage, type PlacedTree } from '../tree/index.js';
 import { MARK_STAGES } from '../tree/index.js';
 import { speciesOf } from '../species/index.js';
@@ -49,7 +50,7 @@ export function scarsOf(placed: PlacedTree, onDay: number, known: Known = NOTHIN
       const [least, most] = { marking: [starts.marking, starts.deep], deep: [starts.deep, starts.swallowed], swallowed: [starts.swallowed, starts.swallowed] }[
         stage
       ] as [number, number];
-      const depth = Math.max(...stretchesOf(state).map((s) => grown * s.factor - s.allowance));
+      const depth = greatestOf(stretchesOf(state).map((s) => grown * s.factor - s.allowance));
       const longer = LONGER[stage];
       const pace = Math.min(SLOWEST, 1 / Math.sqrt(VIGOUR_FACTOR[tree.vigour]));
       return [

@@ -1,3 +1,4 @@
+import { greatestOf } from '../units/index.js';
 import { add, alignedTo, distance, dot, lengthOf, lerp, limb, norm, pointAt, scale, stretch, sub, unit, type Limb, type Vec } from '../space/index.js';
 import { leadBoth, leadWood, type Led, type LedAsked } from '../rod/index.js';
 import { bandOf, HEFT, safeBendRatio, type Band } from '../wood/index.js';
@@ -271,8 +272,8 @@ function finished(world: GuyWorld, device: Device, worked: Worked): DevicePlan {
   const { force, woods, parts, anchor, contacts, rocks } = worked;
   // Of a clamp's three places the screw carries all, of a bar's two each one half.
   const at = (i: number): number => (device.kind === 'bar' || (device.kind === 'clamp' && i > 0) ? force / 2 : force);
-  const cushion = Math.max(...contacts.map((c, i) => cushionFor(at(i), c.diameter, world.bark)));
-  const pressure = Math.max(...contacts.map((c, i) => at(i) / (cushion * c.diameter)));
+  const cushion = greatestOf(contacts.map((c, i) => cushionFor(at(i), c.diameter, world.bark)));
+  const pressure = greatestOf(contacts.map((c, i) => at(i) / (cushion * c.diameter)));
   const own = [device.branch, device.other?.branch, anchor?.ref.branch, ...(anchor?.onBark ? ['trunk'] : [])].filter((id) => id !== undefined);
   const near = parts
     .filter((p) => distance(p.from, p.to) > APART)

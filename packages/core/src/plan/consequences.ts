@@ -1,3 +1,4 @@
+import { greatestOf } from '../units/index.js';
 import { judgeFront, type Front } from '../front/index.js';
 import {
   cutList,
@@ -117,6 +118,13 @@ export function consequencesOf(tree: Tree, onDay: number): Consequences {
     promises: promisesOf(placed, onDay),
     either: (tree.plan.either ?? []).map(([a, b]) => [eitherWay(tree, view, a, b), eitherWay(tree, view, b, a)]),
     cuts,
-    care: cuttingCare(tree, onDay, Math.max(0, ...cuts.map((c) => c.widthMm))),
+    care: cuttingCare(
+      tree,
+      onDay,
+      greatestOf(
+        cuts.map((c) => c.widthMm),
+        0,
+      ),
+    ),
   };
 }

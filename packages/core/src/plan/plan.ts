@@ -141,7 +141,12 @@ export interface PlanOptions {
   memory?: PlanMemory;
   /** What others of its kind at this place taught, and the weather there. */
   known?: Known;
+  /** Without fronts, poses, wire and ties: what is told of a tree whose plan takes longer than anybody waits; the sentence says so. */
+  instead?: string;
 }
+
+const NOT_POSED: ReturnType<typeof proposePoses> = { poses: [], asGrown: [] };
+const NOT_WIRED: ReturnType<typeof planWiring> = { runs: [], unwired: [], toTie: [], worth: { best: 0, had: 0 } };
 
 /** A bend made within so many days belongs to this session still. */
 const SESSION_DAYS = 14;
@@ -173,17 +178,23 @@ export const proposedWork = ({ branches }: PlacedTree, poses: readonly PlannedPo
 });
 
 /** The plan of a tree on a day number: what its file fixes is checked and kept, what it leaves open is proposed. */
-export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, paths = false, places = false, memory, known }: PlanOptions = {}): PlanDocument {
+export function planTree(
+  tree: Tree,
+  onDay: number,
+  { fronts: wanted = true, paths = false, places = false, memory, known, instead }: PlanOptions = {},
+): PlanDocument {
   const placed = placeTree(tree);
   // Fronts, poses and wire are for the tree as the plan's cuts leave it.
   const after = placeTree(outcomeOf(tree).tree);
-  const fronts = wanted ? frontsOf(after, tiltsFor(tree, onDay)) : [];
-  const { poses, asGrown } = proposePoses(after, openGaps(placed, after, onDay), memory?.keep);
-  const trunk = bentTrunk(after);
+  const fronts = wanted && !instead ? frontsOf(after, tiltsFor(tree, onDay)) : [];
+  const { poses, asGrown } = instead ? NOT_POSED : proposePoses(after, openGaps(placed, after, onDay), memory?.keep);
+  const trunk = instead ? null : bentTrunk(after);
   const bending = bendingOf(tree, onDay);
-  const wiring = planWiring(after, { poses, asGrown, trunk: trunk?.bends ?? [] }, pastByWindow(after, onDay, { keep: memory?.keep, known }), memory);
-  const guys = planGuys(after, poses, wiring, onDay, { keep: memory?.keep, known });
-  const devices = planDevices(after, poses, onDay, { keep: memory?.keep, known });
+  const wiring = instead
+    ? NOT_WIRED
+    : planWiring(after, { poses, asGrown, trunk: trunk?.bends ?? [] }, pastByWindow(after, onDay, { keep: memory?.keep, known }), memory);
+  const guys = instead ? [] : planGuys(after, poses, wiring, onDay, { keep: memory?.keep, known });
+  const devices = instead ? [] : planDevices(after, poses, onDay, { keep: memory?.keep, known });
   const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
   const reading = readTree(tree, onDay, decidedWork(after, poses, onDay), proposedWork(after, poses));
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;
@@ -230,6 +241,7 @@ export function planTree(tree: Tree, onDay: number, { fronts: wanted = true, pat
     lostTies: lostTies(tree, after, onDay, names),
     wires: watch(placed, onDay, known).map((w) => planWire(w, onDay)),
     notes: [
+      ...(instead ? [instead] : []),
       ...unfinishedCuts(tree).map(({ branch, why }) => `${names(branch)} is to be cut, but that is not finished. ${why}`),
       `Figures for ${findSpecies(tree.species)!.name} are estimates for branch wood in pots; the tree's own record corrects them.`,
       ...promisesOf(placed, onDay, known).map((p) => `${names(p.branch)}, ${p.kind}: ${p.on ? `comes back on ${sayDay(dayOf(p.on))}. ` : ''}${p.text}`),

@@ -1,3 +1,4 @@
+import { greatestOf } from '../units/index.js';
 import { add, bearingAndElevation, dot, lengthOf, limb, norm, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
 import { speciesOf, woodOf } from '../species/index.js';
 import { bandOf, HEFT, safeBendRatio, type Band, type Wood } from '../wood/index.js';
@@ -25,7 +26,7 @@ export interface Arch {
 const describe = (rod: Rod, { bends, pull, missed }: Reached): Arch => {
   const line = lineOf(rod, bends);
   const strains = rod.diameters.map((d, j) => (d / 2) * curvatureIn(rod, bends, j));
-  const worst = strains.indexOf(Math.max(...strains));
+  const worst = strains.indexOf(greatestOf(strains));
   return { line, arch: archOf(line), strain: strains[worst]!, strainAt: worst * rod.segment, pullN: norm(pull), missed };
 };
 

@@ -1,3 +1,4 @@
+import { leastOf } from '../units/index.js';
 import { lengthOf, norm } from '../space/index.js';
 import type { Band, Protection } from '../wood/index.js';
 import type { BendInSpace, PlacedTree } from '../tree/index.js';
@@ -44,7 +45,7 @@ function wayOf(of: Bending, { reach, ...to }: Asked, side: 1 | -1, arcs: number,
     arcs,
     planes,
     reach: norm(found.bent.chord),
-    radius: Math.min(...bends.map((b) => b.radius)),
+    radius: leastOf(bends.map((b) => b.radius)),
     sideways: archOf(found.bent.line),
     risk: worst.risk,
     band: worst.band,

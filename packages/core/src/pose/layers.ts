@@ -1,4 +1,4 @@
-import { clamp, toDeg, toRad, turnDeg, wrapDeg } from '../units/index.js';
+import { greatestOf, clamp, toDeg, toRad, turnDeg, wrapDeg } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
 import { turnBetween, type Main, type Slope, type Target } from './slope.js';
 
@@ -88,7 +88,10 @@ export function layInLayers(mains: readonly Main[], height: number, names: (id: 
     before ? mains.filter((m) => m.target.from === 'plan' && turnBetween(m.target, wasOf(m).target) > AS_BEFORE.turned).map((m) => m.id) : [],
   );
   const crowded = (upper: Main, lowers: readonly Main[]): number =>
-    Math.max(0, ...lowers.map((lower) => tooClose(upper, upper.target, lower, height, LAYER.within - AS_BEFORE.beside)));
+    greatestOf(
+      lowers.map((lower) => tooClose(upper, upper.target, lower, height, LAYER.within - AS_BEFORE.beside)),
+      0,
+    );
 
   const liesAsBefore = (upper: Main, lowers: readonly Main[]): boolean => {
     const { main, above } = before!.get(upper.id)!;

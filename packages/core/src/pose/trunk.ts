@@ -1,4 +1,4 @@
-import { isoOf, toRad } from '../units/index.js';
+import { greatestOf, isoOf, toRad } from '../units/index.js';
 import { bearingAndElevation, lengthOf, pointAt, sub, type Vec } from '../space/index.js';
 import { growingDays, northernMonth, speciesOf, woodOf } from '../species/index.js';
 import { heldShare, recoverable, type Band } from '../wood/index.js';
@@ -70,7 +70,7 @@ function plannedWay(standing: Standing, way: TrunkWay): { bends: PlannedBend[]; 
       bendsOf(standing, way).map((b) => ({ ...b, angle: b.angle * share, kind: 'movement' as const })),
     );
   const whole = by(1);
-  const share = Math.min(1, (0.99 * MOST_RISK) / Math.max(...whole.map((b) => b.risk)));
+  const share = Math.min(1, (0.99 * MOST_RISK) / greatestOf(whole.map((b) => b.risk)));
   return share < 1 && share >= LEAST_OF_WAY && (way === 'gentle-s' || way === 'slanting') ? { bends: by(share), share } : { bends: whole, share: 1 };
 }
 
@@ -156,7 +156,7 @@ function bendOption(standing: Standing, way: TrunkWay, onDay: number): TrunkOpti
   const { bends, share } = plannedWay(standing, way);
   const worst = bends.reduce((a, b) => (b.risk > a.risk ? b : a));
   const bent = bentLine(standing.trunk, bends).line;
-  const height = Math.max(...bent.points.map((p) => p[2]));
+  const height = greatestOf(bent.points.map((p) => p[2]));
   const days = Math.max(TRUNK_REST_DAYS, restFor(worst.diameter, worst.risk * BY_HAND).days);
   const stages = bends.some((b) => b.stages === null) ? null : bends.reduce((sum, b) => sum + b.stages!, 0);
   const years = bends.map((b) => yearsToHold(tree, b, onDay));
@@ -167,7 +167,7 @@ function bendOption(standing: Standing, way: TrunkWay, onDay: number): TrunkOpti
     name: BEND_NAMES[way],
     height,
     heightShare: height / standing.height,
-    years: stages === null || years.includes(null) ? null : Math.max(...(years as number[])),
+    years: stages === null || years.includes(null) ? null : greatestOf(years as number[]),
     wound: 0,
     band: stages === null ? 'no' : worst.band,
     stages,
@@ -201,7 +201,7 @@ function cutOptions(placed: PlacedTree): TrunkOption[] {
     .map((b): TrunkOption => {
       const line = standing.lineOf.get(b.branch.id)!;
       const cutAt = pointAt(placed.trunk, Math.min(lengthOf(placed.trunk), b.branch.at + b.parentDiameter));
-      const height = Math.max(...line.points.map((p: Vec) => p[2]));
+      const height = greatestOf(line.points.map((p: Vec) => p[2]));
       const thickens = Math.max(0, (TAPER * b.parentDiameter - b.branch.d) / (2 * yearly * LEADER_GROWTH));
       const closes = cutAt.diameter / 2 / (CALLUS * yearly);
       return {

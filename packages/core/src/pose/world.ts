@@ -1,3 +1,4 @@
+import { greatestOf } from '../units/index.js';
 import { limb, tilting, type Limb, type Vec, type View } from '../space/index.js';
 import { placeTree, type PlacedBranch, type PlacedTree, type Tree } from '../tree/index.js';
 
@@ -28,7 +29,7 @@ export function standingOf(placed: PlacedTree): Standing {
     placed,
     front,
     trunk,
-    height: Math.max(...trunk.points.map((p) => p[2])),
+    height: greatestOf(trunk.points.map((p) => p[2])),
     lineOf: new Map(placed.branches.map((b) => [b.branch.id, turned(b.line)])),
     out,
     back,

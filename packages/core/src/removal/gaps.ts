@@ -1,4 +1,4 @@
-import { toDeg } from '../units/index.js';
+import { greatestOf, leastOf, toDeg } from '../units/index.js';
 import {
   add,
   angleBetween,
@@ -56,12 +56,12 @@ function holes(before: PlacedTree, after: PlacedTree, see: (p: Vec) => Point): {
   const envelope = hull(shapesBefore.flat());
   if (envelope.length < 3) return [];
   const [xs, ys] = [envelope.map((p) => p[0]), envelope.map((p) => p[1])];
-  const [left, bottom] = [Math.min(...xs), Math.min(...ys)];
-  const cell = Math.max(Math.max(...xs) - left, Math.max(...ys) - bottom) / CELLS;
+  const [left, bottom] = [leastOf(xs), leastOf(ys)];
+  const cell = Math.max(greatestOf(xs) - left, greatestOf(ys) - bottom) / CELLS;
   const grid: Grid = {
     cell,
-    columns: Math.max(1, Math.ceil((Math.max(...xs) - left) / cell)),
-    rows: Math.max(1, Math.ceil((Math.max(...ys) - bottom) / cell)),
+    columns: Math.max(1, Math.ceil((greatestOf(xs) - left) / cell)),
+    rows: Math.max(1, Math.ceil((greatestOf(ys) - bottom) / cell)),
     at: (c, r) => [left + (c + 0.5) * cell, bottom + (r + 0.5) * cell],
   };
   const within = paint([envelope], grid, left, bottom);

@@ -1,3 +1,4 @@
+import { greatestOf } from '../units/index.js';
 import { add, distance, dot, lengthOf, norm, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
 import { yieldMoment, type Wood } from '../wood/index.js';
 import { equilibrium } from './equilibrium.js';
@@ -52,7 +53,7 @@ export function leadWood({ line, wood, heft, at, way, segments = 24 }: LedAsked,
     drawn += by - dot(sub(point, before), along);
   }
   const strains = strainsOf(rod, bends);
-  const worst = strains.indexOf(Math.max(...strains));
+  const worst = strains.indexOf(greatestOf(strains));
   return { by, force: tieAt(tie, norm(sub(point, anchor))).tension, line: lineOf(rod, bends), strain: strains[worst]!, strainAt: worst * rod.segment };
 }
 

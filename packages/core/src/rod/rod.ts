@@ -1,3 +1,4 @@
+import { greatestOf } from '../units/index.js';
 import { recoverable, sectionState, type Wood } from '../wood/index.js';
 import { add, anySquare, cross, dot, lengthOf, limb, norm, pointAt, rotateAbout, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
 
@@ -167,5 +168,5 @@ export function energyOf(rod: Rod, bends: Bends, { tip, spring, ties = [] }: Pul
 export function archOf({ points }: Limb): number {
   const from = points[0]!;
   const along = unit(sub(points[points.length - 1]!, from));
-  return Math.max(...points.map((p) => norm(cross(sub(p, from), along))));
+  return greatestOf(points.map((p) => norm(cross(sub(p, from), along))));
 }

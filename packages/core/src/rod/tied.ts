@@ -1,3 +1,4 @@
+import { greatestOf } from '../units/index.js';
 import { add, dot, lengthOf, norm, scale, sub, unit, anySquare, cross, type Limb, type Vec } from '../space/index.js';
 import { yieldMoment, type Wood } from '../wood/index.js';
 import { equilibrium, movesAt, slopeOf, solveCholesky } from './equilibrium.js';
@@ -182,7 +183,7 @@ export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, 
       const tried = under(shortened, about, ON_THE_WAY);
       if (Math.hypot(...tried.off) < Math.hypot(...now.off)) next = tried;
     }
-    if (!next || Math.max(...tensionsOf(next)) > (MOST_PULL * yields) / reach) break;
+    if (!next || greatestOf(tensionsOf(next)) > (MOST_PULL * yields) / reach) break;
     const gained = Math.hypot(...now.off) - Math.hypot(...next.off);
     now = next;
     if (gained < still) break;
@@ -196,7 +197,7 @@ export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, 
         );
   const tensions = tensionsOf(now);
   const strains = strainsOf(rod, now.bends);
-  const worst = strains.indexOf(Math.max(...strains));
+  const worst = strains.indexOf(greatestOf(strains));
   const { gradient } = slopeOf(rod, now.bends, { ties: now.ties }, shapeOf(rod, now.bends));
   return {
     tensions,
@@ -207,6 +208,6 @@ export function tieDown({ line, wood, heft, at, anchors, toward, segments = 40, 
     missDeg: (Math.hypot(...now.off) * 180) / Math.PI,
     strain: strains[worst]!,
     strainAt: worst * rod.segment,
-    residual: Math.hypot(...gradient) / (Math.max(...tensions, 1) * total),
+    residual: Math.hypot(...gradient) / (greatestOf(tensions, 1) * total),
   };
 }

@@ -1,4 +1,4 @@
-import { isoOf, sayDay } from '../units/index.js';
+import { leastOf, isoOf, sayDay } from '../units/index.js';
 import { dueDay, watch, watchGuys, type Known, type Watched, type WatchedGuy } from '../growth/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
 import { cutList } from '../removal/index.js';
@@ -79,7 +79,7 @@ function wireDue(watched: readonly Watched[], names: Names, onDay: number): Due[
       leadsTo: 'watch',
       branches,
       title: TITLES[kind](sayBranches(names, branches)),
-      text: [...(late.length ? [`Due since ${sayDay(Math.min(...late))}.`] : []), these[0]!.race.because.join(' ')].join(' '),
+      text: [...(late.length ? [`Due since ${sayDay(leastOf(late))}.`] : []), these[0]!.race.because.join(' ')].join(' '),
       mark: these[0]!.lastSeen?.stage ?? null,
     };
   });

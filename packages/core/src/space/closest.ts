@@ -1,3 +1,4 @@
+import { greatestOf, leastOf } from '../units/index.js';
 import { add, distance, lerp, scale, sub, type Vec } from './vec.js';
 import type { Limb } from './polyline.js';
 
@@ -131,7 +132,7 @@ export interface Box {
 }
 
 export function boxOf({ points, diameters }: Limb): Box {
-  const edge = (k: 0 | 1 | 2, side: 1 | -1): number => side * Math.max(...points.map((p, i) => side * p[k] + diameters[i]! / 2));
+  const edge = (k: 0 | 1 | 2, side: 1 | -1): number => side * greatestOf(points.map((p, i) => side * p[k] + diameters[i]! / 2));
   return { low: [edge(0, -1), edge(1, -1), edge(2, -1)], high: [edge(0, 1), edge(1, 1), edge(2, 1)] };
 }
 
@@ -146,7 +147,7 @@ export const boxesApart = (a: Box, b: Box, margin: number): boolean =>
 
 /** The box round some boxes. */
 export const boxAround = (boxes: readonly Box[]): Box => {
-  const edge = (k: 0 | 1 | 2): [number, number] => [Math.min(...boxes.map((b) => b.low[k])), Math.max(...boxes.map((b) => b.high[k]))];
+  const edge = (k: 0 | 1 | 2): [number, number] => [leastOf(boxes.map((b) => b.low[k])), greatestOf(boxes.map((b) => b.high[k]))];
   const [x, y, z] = [edge(0), edge(1), edge(2)];
   return { low: [x[0], y[0], z[0]], high: [x[1], y[1], z[1]] };
 };

@@ -1,3 +1,4 @@
+import { greatestOf, leastOf } from '../units/index.js';
 /** A point on a plane, such as the picture or the ground. */
 export type Point = readonly [number, number];
 
@@ -65,8 +66,8 @@ export function paint(shapes: readonly (readonly Point[])[], { columns, rows, ce
   const covered = new Uint8Array(columns * rows);
   for (const shape of shapes) {
     const ys = shape.map((p) => p[1]);
-    const last = Math.min(rows - 1, Math.floor((Math.max(...ys) - bottom) / cell - 0.5));
-    for (let r = Math.max(0, Math.ceil((Math.min(...ys) - bottom) / cell - 0.5)); r <= last; r++) {
+    const last = Math.min(rows - 1, Math.floor((greatestOf(ys) - bottom) / cell - 0.5));
+    for (let r = Math.max(0, Math.ceil((leastOf(ys) - bottom) / cell - 0.5)); r <= last; r++) {
       const y = bottom + (r + 0.5) * cell;
       let [from, to] = [Infinity, -Infinity];
       for (let i = 0; i < shape.length; i++) {

@@ -1,3 +1,4 @@
+import { greatestOf } from '../units/index.js';
 import { lengthOf, stretch, type Limb } from '../space/index.js';
 import type { PlacedTree } from './geometry.js';
 import type { Tree } from './types.js';
@@ -14,7 +15,7 @@ const TWIN = { thickness: 0.45, length: 0.4 };
 
 /** Branches that are stems: trunks of their own from the same base, one of twins or several of a clump. */
 export function stemsOf({ trunk, branches }: Pick<Tree, 'trunk' | 'branches'>): Set<string> {
-  const top = Math.max(...trunk.map((s) => s.z));
+  const top = greatestOf(trunk.map((s) => s.z));
   const base = trunk[0]!.d;
   const stems = branches.filter((b) => b.parent === 'trunk' && b.at <= STEM.height * top && b.elevation >= STEM.elevationDeg && b.d >= STEM.thickness * base);
   const [only] = stems;
@@ -25,7 +26,7 @@ export function stemsOf({ trunk, branches }: Pick<Tree, 'trunk' | 'branches'>): 
 /** What a tree was grown as, from its measures: one rising trunk, one that falls past the rim, twins or several stems from one base. */
 export function formOf(tree: Pick<Tree, 'trunk' | 'branches'>): Form {
   const { trunk } = tree;
-  const top = Math.max(...trunk.map((s) => s.z));
+  const top = greatestOf(trunk.map((s) => s.z));
   if (trunk[trunk.length - 1]!.z < HANGS_BELOW * top) return 'cascade';
   const stems = stemsOf(tree).size;
   return stems > 1 ? 'clump' : stems ? 'twin' : 'upright';

@@ -1,3 +1,4 @@
+import { greatestOf } from '../units/index.js';
 import {
   add,
   angleBetween,
@@ -186,7 +187,7 @@ export function placeTree(tree: Tree): PlacedTree {
   return {
     tree,
     trunk,
-    height: Math.max(...trunk.points.map((p) => p[2])),
+    height: greatestOf(trunk.points.map((p) => p[2])),
     branches: tree.branches.map((b) => byId.get(b.id)!),
     byId,
     apexPad: rest > 0.01 ? apexPad(crown, total) : null,

@@ -33,3 +33,4 @@ export * from './work-sessions.js';
 export * from './happened.js';
 export * from './labour.js';
 export * from './within.js';
+export * from './wood-shape.js';

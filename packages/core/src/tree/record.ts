@@ -82,25 +82,47 @@ export interface CoilOnce extends Coil {
 /** Every coil ever put on by a day, with the day it came off (null: still on). Wire comes off with `unwired` or with its branch. */
 export function coilHistory(tree: Tree, onDay: number): CoilOnce[] {
   const coils: CoilOnce[] = [];
+  /** Those that are on, by branch: a line asks only for those that it can be about. */
+  const on = new Map<string, CoilOnce[]>();
   for (const line of standing(tree.record)) {
     const day = dayOf(line.on);
     if (day > onDay) break;
     if (line.kind === 'wired') {
-      coils.push({ ...coilFrom(line, tree), offOn: null, off: null });
+      const coil: CoilOnce = { ...coilFrom(line, tree), offOn: null, off: null };
+      coils.push(coil);
+      const own = on.get(coil.branch);
+      if (own) own.push(coil);
+      else on.set(coil.branch, [coil]);
       continue;
     }
-    for (const coil of coils.filter((c) => c.offOn === null)) {
-      // Bent once it was on: how far is known now. Of several bends the greatest counts, as where it was put on bent.
-      if (line.kind === 'bent' && line.branch === coil.branch && line.bentDeg !== undefined && line.bentDeg > (coil.bentDeg ?? 0)) {
-        const { bentDeg, targetDeg = coil.targetDeg, over = coil.over } = line;
-        Object.assign(coil, { bentDeg, targetDeg, over });
+    const about = branchesIn(line);
+    for (const branch of about) {
+      const own = on.get(branch);
+      if (!own) continue;
+      for (const coil of own) {
+        // Bent once it was on: how far is known now. Of several bends the greatest counts, as where it was put on bent.
+        if (line.kind === 'bent' && line.bentDeg !== undefined && line.bentDeg > (coil.bentDeg ?? 0)) {
+          const { bentDeg, targetDeg = coil.targetDeg, over = coil.over } = line;
+          Object.assign(coil, { bentDeg, targetDeg, over });
+        }
+        if (line.kind === 'inspected' && isAbout(line, coil)) coil.seen.push({ day, stage: line.stage, ...(line.gap === undefined ? {} : { gap: line.gap }) });
+        const unwired = line.kind === 'unwired' && isAbout(line, coil) ? line : null;
+        if (unwired || tookOff(line, coil.branch)) Object.assign(coil, { offOn: day, off: unwired });
       }
-      if (line.kind === 'inspected' && isAbout(line, coil)) coil.seen.push({ day, stage: line.stage, ...(line.gap === undefined ? {} : { gap: line.gap }) });
-      const unwired = line.kind === 'unwired' && isAbout(line, coil) ? line : null;
-      if (unwired || tookOff(line, coil.branch)) Object.assign(coil, { offOn: day, off: unwired });
+      on.set(
+        branch,
+        own.filter((c) => c.offOn === null),
+      );
     }
   }
   return coils;
+}
+
+/** The branches whose coils a line may tell of. */
+function branchesIn(line: RecordLine): readonly string[] {
+  if (line.kind === 'bent' || line.kind === 'inspected' || line.kind === 'unwired') return [line.branch];
+  if (line.kind === 'removed' || line.kind === 'shortened') return [line.branch, ...(line.was ?? []).flatMap((b) => (b.id === line.branch ? [] : b.id))];
+  return [];
 }
 
 /** The coils that are on the tree on a day. */

@@ -4,6 +4,7 @@ import { RESERVED_IDS, type Branch } from './measures.js';
 import { poseFaults } from './pose-fit.js';
 import { keptInRecord, standing } from './record.js';
 import type { Tree } from './types.js';
+import { branchShapeFault, trunkShapeFault } from './wood-shape.js';
 
 /** One fault of a tree or file: where (a JSON pointer), a code for programs, a sentence for people. */
 export interface FileFault {
@@ -39,7 +40,7 @@ function cycles(branches: readonly Branch[]): FileFault[] {
   return faults;
 }
 
-function branchFaults({ branches }: Tree): FileFault[] {
+function branchFaults({ branches, trunk }: Tree): FileFault[] {
   const ids = new Set<string>();
   const known = new Set(['trunk', ...branches.map((b) => b.id)]);
   const faults = branches.flatMap((b, i): FileFault[] => {
@@ -51,9 +52,12 @@ function branchFaults({ branches }: Tree): FileFault[] {
     if (!known.has(b.parent)) found.push(at('parent', 'unknown-parent', `"${b.parent}" is no branch of this tree and not "trunk".`));
     if (b.tipD > b.d) found.push(at('tipD', 'range', `The tip (${b.tipD} mm) is thicker than the base (${b.d} mm).`));
     if (b.path && b.path[0]!.some((x) => x !== 0)) found.push(at('path/0', 'range', 'The path must begin at [0, 0, 0], the shoulder.'));
+    const shape = branchShapeFault(b);
+    if (shape) found.push(at(`path/${shape.at}`, 'shape', shape.message));
     return found;
   });
-  return [...faults, ...cycles(branches)];
+  const shape = trunkShapeFault(trunk);
+  return [...(shape ? [{ path: `/trunk/${shape.at}`, code: 'shape', message: shape.message }] : []), ...faults, ...cycles(branches)];
 }
 
 /** What is listed twice that may be there once. */

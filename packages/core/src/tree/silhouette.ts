@@ -1,3 +1,4 @@
+import { greatestOf, leastOf } from '../units/index.js';
 import { smooth, viewer, type Limb, type Point, type Vec } from '../space/index.js';
 import { placeTree, withLines, type Pad, type PlacedTree } from './geometry.js';
 import { outcomeOf } from './outcome.js';
@@ -74,8 +75,8 @@ export function shapesOf({ tree, trunk, branches, apexPad }: PlacedTree): Shapes
 
 /** How shapes are fitted into a box so large, standing on its bottom edge. */
 export function fitInto(points: readonly Point[], box: number): (p: Point) => Point {
-  const [left, right] = [Math.min(...points.map((p) => p[0])), Math.max(...points.map((p) => p[0]))];
-  const [low, high] = [Math.min(...points.map((p) => p[1])), Math.max(...points.map((p) => p[1]))];
+  const [left, right] = [leastOf(points.map((p) => p[0])), greatestOf(points.map((p) => p[0]))];
+  const [low, high] = [leastOf(points.map((p) => p[1])), greatestOf(points.map((p) => p[1]))];
   const scale = box / Math.max(right - left, high - low);
   return ([x, y]) => [box / 2 + (x - (left + right) / 2) * scale, box - (y - low) * scale];
 }

@@ -4,3 +4,17 @@ export function series(count: number, at: (i: number) => number): number[] {
   for (let i = 0; i < count; i++) found.push(at(i));
   return found;
 }
+
+/** The greatest of some numbers, and of a bound that it does not go below; however many there are. */
+export function greatestOf(values: Iterable<number>, atLeast = -Infinity): number {
+  let found = atLeast;
+  for (const v of values) found = Math.max(found, v);
+  return found;
+}
+
+/** The least of some numbers, and of a bound that it does not go above; however many there are. */
+export function leastOf(values: Iterable<number>, atMost = Infinity): number {
+  let found = atMost;
+  for (const v of values) found = Math.min(found, v);
+  return found;
+}

@@ -1,4 +1,4 @@
-import { serialsOf, series } from '../units/index.js';
+import { greatestOf, leastOf, serialsOf, series } from '../units/index.js';
 import { keptWay } from './kept-way.js';
 import type { End, LaidPiece, LimbWork, Need, Placed } from './limb-work.js';
 import { serves, touchOf, wayAt, type Touch } from './shoulders.js';
@@ -78,7 +78,7 @@ export function anchor(work: LimbWork, need: Need, placed: Placed, turns: number
     const piece = keptWay(work, course, placed.ways, (way) => ({
       key,
       // Beyond where the limb's own coil ends it has nothing to lie beside.
-      kind: coil && Math.min(...way.along) < Math.max(...coil.way.along) ? 'anchored' : 'single',
+      kind: coil && leastOf(way.along) < greatestOf(coil.way.along) ? 'anchored' : 'single',
       ends: sense > 0 ? [end, null] : [null, end],
       way,
       size: need.size,

@@ -1,4 +1,4 @@
-import { toRad } from '../units/index.js';
+import { greatestOf, leastOf, toRad } from '../units/index.js';
 import { distance, type Vec } from '../space/index.js';
 import type { Hand, PlacedTree } from '../tree/index.js';
 import type { BarkPlace } from './flat-bark.js';
@@ -57,7 +57,11 @@ export function handOnto(shoulder: Shoulder, piece: Need, shoot: Need): Hand | n
 }
 
 /** How far along a branch its bends go, mm. */
-export const bentUpTo = ({ pose, holds }: Pick<Wanted, 'pose' | 'holds'>): number => Math.max(0, ...(pose?.bends ?? holds).map((b) => b.at + b.length));
+export const bentUpTo = ({ pose, holds }: Pick<Wanted, 'pose' | 'holds'>): number =>
+  greatestOf(
+    (pose?.bends ?? holds).map((b) => b.at + b.length),
+    0,
+  );
 
 /** The way in which a wire that winds along a branch arrives at the shoulder of a shoot. */
 export const arrivingOn = (shoulder: Shoulder, hand: Hand, angleDeg: number): Vec => wayAt(shoulder, 1 / Math.tan(toRad(angleDeg)), hand === 'cw' ? 1 : -1);
@@ -92,7 +96,7 @@ function coursesOver(work: LimbWork, { need, hand, way }: Carrier, shoot: Need, 
 export function leadOn(work: LimbWork, carrier: Carrier, shoot: Need, from: number): LedOn | null {
   const { bark } = work;
   const { branch, size } = carrier.need;
-  const clear = Math.min(...lyingOn(carrier.path, branch).map((p) => p.s));
+  const clear = leastOf(lyingOn(carrier.path, branch).map((p) => p.s));
   for (const { touch, course, leaves } of coursesOver(work, carrier, shoot, Math.max(from, clear))) {
     const end: End = { need: { ...shoot, size }, touch };
     const cw = carrier.hand === 'cw';

@@ -1,4 +1,4 @@
-import { toDeg, toRad } from '../units/index.js';
+import { leastOf, toDeg, toRad } from '../units/index.js';
 import type { Hand } from '../tree/index.js';
 import type { FlatBark, BarkPlace } from './flat-bark.js';
 import { turnBetween } from './shoulders.js';
@@ -207,5 +207,5 @@ function missOf(places: readonly BarkPlace[], { from, to, turn }: Outside): numb
   const within = places.filter((p) => p.s >= from + quarter && p.s <= to - quarter);
   const middle = (from + to) / 2;
   const nearest = places.reduce((best, p) => (Math.abs(p.s - middle) < Math.abs(best.s - middle) ? p : best), places[0]!);
-  return toDeg(Math.min(...[...within, nearest].map((p) => Math.abs(turnBetween(p.turn, turn)))));
+  return toDeg(leastOf([...within, nearest].map((p) => Math.abs(turnBetween(p.turn, turn)))));
 }

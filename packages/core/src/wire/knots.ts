@@ -1,3 +1,4 @@
+import { greatestOf, leastOf } from '../units/index.js';
 import { lengthOf, axisAt, type Limb } from '../space/index.js';
 import type { FlatBark } from './flat-bark.js';
 
@@ -75,6 +76,6 @@ function findKnots(branch: string, bark: FlatBark, other: Limb, wound: number, h
   return knots;
 }
 
-const middle = (values: readonly number[]): number => (Math.min(...values) + Math.max(...values)) / 2;
+const middle = (values: readonly number[]): number => (leastOf(values) + greatestOf(values)) / 2;
 /** A turn by the round that is nearest to another one. */
 export const nearTurn = (turn: number, to: number): number => turn + Math.round((to - turn) / (2 * Math.PI)) * 2 * Math.PI;

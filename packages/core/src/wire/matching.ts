@@ -1,3 +1,4 @@
+import { greatestOf } from '../units/index.js';
 /** An edge between two nodes (counted from 0) with its worth, a whole number above 0. */
 export type Edge = readonly [a: number, b: number, worth: number];
 
@@ -84,7 +85,10 @@ class Search {
     }
     this.near = Array.from({ length: count + 1 }, () => []);
     for (let u = 1; u <= count; u++) for (let v = 1; v <= count; v++) if (this.worth[this.link(u, v)]! > 0) this.near[u]!.push(v);
-    const most = Math.max(0, ...edges.map(([, , w]) => w));
+    const most = greatestOf(
+      edges.map(([, , w]) => w),
+      0,
+    );
     this.dual = new Float64Array(size).map((_, i) => (i >= 1 && i <= count ? most : 0));
     [this.mate, this.slack, this.parent, this.mark, this.seen] = [zeros(), zeros(), zeros(), zeros(), zeros()];
     this.top = zeros().map((_, i) => (i <= count ? i : 0));

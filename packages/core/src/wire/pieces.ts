@@ -1,4 +1,4 @@
-import { serialOf, serialsOf, type Keep } from '../units/index.js';
+import { greatestOf, leastOf, serialOf, serialsOf, type Keep } from '../units/index.js';
 import { gripOf, ruleOfThumb } from '../wood/index.js';
 import { woodIn, type Hand, type Names, type PlacedTree, type PlannedBend, type Start } from '../tree/index.js';
 import type { Carrier, LedOn } from './carry.js';
@@ -95,7 +95,7 @@ export class Pieces {
   add({ laid: { path, coils, wire }, across, ...joined }: LaidPiece): void {
     const first = this.wanted.get((joined.ends[0] ?? joined.ends[1]!).need.branch)!;
     const { size, kind, hidden, way } = joined;
-    const gauge = Math.max(...joined.ends.map((e) => e?.need.gauge ?? 0));
+    const gauge = greatestOf(joined.ends.map((e) => e?.need.gauge ?? 0));
     const parts = joined.ends.flatMap((end, i): Part[] => {
       if (!end) return [];
       const need = end.need.size === size ? end.need : this.keep(`need ${serialOf(end.need)} ${size} ${gauge}`, () => ({ ...end.need, size, gauge }));
@@ -105,7 +105,7 @@ export class Pieces {
       id: first.run?.id ?? '',
       kind,
       ...asPiece(first.need, size, path.length),
-      order: Math.min(...parts.map(({ need }) => this.placed.byId.get(need.branch)!.order)),
+      order: leastOf(parts.map(({ need }) => this.placed.byId.get(need.branch)!.order)),
       route: { side: sideOf(hidden), length: joined.length, turnDeg: ((way.along.length - 1) * 360) / TURN, hidden: sideOf(hidden) === 'behind' },
       anchor: kind === 'pair' ? null : { run: null, turns: (way.along.length - 1) / TURN },
       branches: [],
@@ -144,7 +144,7 @@ export class Pieces {
         hold: choice.hold,
         springBack: choice.springBack,
         firmness: { pushChance: choice.pushChance, overbend: choice.overbend },
-        phaseMissDeg: coil.missDeg.length ? Math.max(...coil.missDeg) : null,
+        phaseMissDeg: coil.missDeg.length ? greatestOf(coil.missDeg) : null,
         rule: ruleOfThumb(need.diameter),
         bendTo: choice.bendToDeg,
         settles: choice.settlesDeg,

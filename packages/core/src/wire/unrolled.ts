@@ -1,4 +1,4 @@
-import { clamp } from '../units/index.js';
+import { greatestOf, leastOf, clamp } from '../units/index.js';
 import { childrenOf, type PlannedBend, type Tree } from '../tree/index.js';
 import type { WirePlace } from './path.js';
 
@@ -56,7 +56,7 @@ export function unrolled(tree: Tree, piece: Piece, bendsOf: (branch: string) => 
   const marks: PieceMark[] = [{ kind: 'end', at: 0, length: loop, branch: null, bend: null }];
   for (const own of piece.branches) {
     const coil = piece.places.filter((p) => p.limb === own.branch);
-    const [low, high] = [Math.min(...coil.map((p) => p.s)), Math.max(...coil.map((p) => p.s))];
+    const [low, high] = [leastOf(coil.map((p) => p.s)), greatestOf(coil.map((p) => p.s))];
     marks.push({ kind: 'shoulder', at: before + (piece.branches.indexOf(own) < heads ? own.to : own.from), length: 0, branch: own.branch, bend: null });
     bendsOf(own.branch).forEach((bend, i) => {
       const ends = [at(own.branch, clamp(bend.at, low, high)), at(own.branch, clamp(bend.at + bend.length, low, high))].sort((a, b) => a - b);

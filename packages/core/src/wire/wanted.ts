@@ -1,4 +1,4 @@
-import { serialOf, type Keep } from '../units/index.js';
+import { greatestOf, serialOf, type Keep } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
 import { gripOf, METAL_DATA, sizeSold } from '../wood/index.js';
 import type { PlacedBranch, PlacedTree, PlannedBend, PlannedPose, Run, RunBranch } from '../tree/index.js';
@@ -78,7 +78,7 @@ export class Wants {
   /** A piece of other wire than its branches would be given is none that comes out of itself. */
   private notOfItself({ branches }: Run, wanted: ReadonlyMap<string, Wanted>): void {
     const own = branches.flatMap((b) => wanted.get(b.branch) ?? []);
-    const size = Math.max(...own.map((w) => w.ofItself?.size ?? Infinity));
+    const size = greatestOf(own.map((w) => w.ofItself?.size ?? Infinity));
     const isSame = ({ need, ofItself }: Wanted): boolean =>
       ofItself !== null && need.size === size && need.metal === ofItself.metal && need.strands === ofItself.strands && need.angle === ofItself.angle;
     if (!own.every(isSame)) for (const w of own) w.ofItself = null;

@@ -1,4 +1,4 @@
-import { toRad } from '../units/index.js';
+import { greatestOf, leastOf, toRad } from '../units/index.js';
 import type { FlatBark } from './flat-bark.js';
 import { keepOut, MARGIN, type Knot } from './knots.js';
 
@@ -96,8 +96,8 @@ function outlineOf(knot: Knot, bark: FlatBark, half: number): Outline {
     const off = keepOut(spot, half);
     return { s: spot.s, k: spot.turn * perRadian, off: off / spot.stretch, reach: (off / radius) * perRadian };
   });
-  const low = Math.min(...spots.map((p) => p.k - p.reach));
-  const high = Math.max(...spots.map((p) => p.k + p.reach));
+  const low = leastOf(spots.map((p) => p.k - p.reach));
+  const high = greatestOf(spots.map((p) => p.k + p.reach));
   const first = Math.ceil(low);
   const count = Math.max(0, Math.floor(high) - first + 1);
   const [top, bottom] = [new Float64Array(count).fill(-Infinity), new Float64Array(count).fill(Infinity)];
@@ -110,7 +110,7 @@ function outlineOf(knot: Knot, bark: FlatBark, half: number): Outline {
       bottom[k - first] = Math.min(bottom[k - first]!, spot.s - edge);
     }
   }
-  const found = { first, top, bottom, low, high, centre: knot.turn * perRadian, most: Math.max(...spots.map((p) => Math.abs(p.s - knot.s) + p.off)) };
+  const found = { first, top, bottom, low, high, centre: knot.turn * perRadian, most: greatestOf(spots.map((p) => Math.abs(p.s - knot.s) + p.off)) };
   known.set(half, found);
   return found;
 }

@@ -1,4 +1,4 @@
-import { type Keep, serialOf, serialsOf } from '../units/index.js';
+import { greatestOf, leastOf, type Keep, serialOf, serialsOf } from '../units/index.js';
 import { screenAxes, tilting, type Vec } from '../space/index.js';
 import { childrenOf, namesOf, woodIn, type Names, type PlacedBranch, type PlacedTree, type PlannedBend, type Run } from '../tree/index.js';
 import { bentUpTo, handOnto, leadOn, shootToCarryOn } from './carry.js';
@@ -92,7 +92,10 @@ class Wiring {
   private planLimb(limb: string): void {
     const wanted = childrenOf(this.placed.tree, limb).flatMap((b) => this.wanted.get(b.id) ?? []);
     if (!wanted.length) return;
-    const passing = Math.max(...wanted.map((w) => lyingOf(w).size * lyingOf(w).strands), this.pieces.coils.get(limb)?.way.half ?? 0);
+    const passing = greatestOf(
+      wanted.map((w) => lyingOf(w).size * lyingOf(w).strands),
+      this.pieces.coils.get(limb)?.way.half ?? 0,
+    );
     const near = this.surroundings.nearTo([limb, ...wanted.map((w) => w.need.branch)], this.pieces.laid, 4 * passing + 16);
     const carrier = this.pieces.coils.get(limb);
     const on = carrier && limb !== 'trunk' ? shootToCarryOn(this.placed, this.wanted.get(limb)!, carrier.need, wanted) : null;
@@ -244,7 +247,7 @@ const byTwos = (needs: readonly Need[]): Fixed['needs'][] =>
 export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: PastOf = () => USUAL_PAST, memory = new PlanMemory()): WiringPlan {
   const { pieces, unwired, toTie, worth } = new Wiring(placed, posed, pastOf, memory);
   const byId = (id: string): PlacedBranch => woodIn(placed, id)!;
-  const height = (run: RunPlan): number => Math.min(...run.branches.map((b) => byId(b.branch).line.points[0]![2]));
+  const height = (run: RunPlan): number => leastOf(run.branches.map((b) => byId(b.branch).line.points[0]![2]));
   const sorted = [...pieces.runs].sort(
     (a, b) => a.order - b.order || b.size - a.size || height(a) - height(b) || (a.branches[0]!.branch < b.branches[0]!.branch ? -1 : 1),
   );

@@ -1,3 +1,4 @@
+import { greatestOf } from '../units/index.js';
 import { cutList, cuttingCare } from '../removal/index.js';
 import { planSvg, type PlanDocument } from '../plan/index.js';
 import { namesOf, placeTree, shortNamesOf, type Tree } from '../tree/index.js';
@@ -8,7 +9,14 @@ export function cuttingPaperOf(tree: Tree, plan: PlanDocument, onDay: number): P
   const names = namesOf(tree);
   const short = shortNamesOf(tree);
   const cuts = cutList(placeTree(tree), 1);
-  const care = cuttingCare(tree, onDay, Math.max(0, ...cuts.map((c) => c.widthMm)));
+  const care = cuttingCare(
+    tree,
+    onDay,
+    greatestOf(
+      cuts.map((c) => c.widthMm),
+      0,
+    ),
+  );
   const now = plan.green.sessions.find((s) => s.session === 1)?.removed ?? 0;
   const labels = new Map(cuts.map((c) => [c.branch, `${c.tag}: ${short(c.branch)}`]));
   const list: Section[] = cuts.length

@@ -1,3 +1,4 @@
+import { greatestOf, leastOf } from '../units/index.js';
 import type { PlanRun } from '../plan/index.js';
 import { isUsable, type Stock } from '../rack/index.js';
 import { coilHold, GRIP, type MetalName } from '../wood/index.js';
@@ -26,8 +27,8 @@ export function insteadOf(
   diameters: readonly number[],
   stock: readonly Stock[],
 ): Instead[] {
-  const thick = Math.max(...diameters);
-  const thin = Math.min(...diameters);
+  const thick = greatestOf(diameters);
+  const thin = leastOf(diameters);
   const holdOf = (metal: MetalName, wireDiameter: number, strands: number): number =>
     coilHold({ diameter: thick, wireDiameter, strands, coilAngleDeg: run.angle, grip: GRIP.snug, metal });
   const planned = holdOf(run.metal, run.size, run.strands);

@@ -1,4 +1,4 @@
-import { dayOf, isoOf } from '../units/index.js';
+import { greatestOf, dayOf, isoOf } from '../units/index.js';
 import type { PlanDocument, PlanRun } from '../plan/index.js';
 import { cutList } from '../removal/index.js';
 import { coilsOn, cutsOf, namesOf, placeTree, sayBranches, slope, type PlacedTree, type Tree } from '../tree/index.js';
@@ -91,7 +91,7 @@ function wireSteps({ plan, names, on, tree, onDay }: Bench): Draft[] {
           angle: run.angle,
           ...first,
           ...others,
-          gap: Math.max(...run.branches.map((b) => b.gap)),
+          gap: greatestOf(run.branches.map((b) => b.gap)),
           anchor: 'good',
           length: run.length * run.strands,
         },

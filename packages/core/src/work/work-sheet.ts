@@ -1,4 +1,4 @@
-import { dayOf, isoOf, sayDay } from '../units/index.js';
+import { greatestOf, dayOf, isoOf, sayDay } from '../units/index.js';
 import { nameInText, speciesOf } from '../species/index.js';
 import { sayAbout } from '../acts/index.js';
 import type { PlanDocument } from '../plan/index.js';
@@ -10,7 +10,10 @@ import type { WorkStep } from './step.js';
 
 /** A session on paper: every step with a box to tick, what to mind, and the cautions. */
 export function workSheetOf(tree: Tree, plan: PlanDocument, laid: Pick<Laid, 'steps' | 'minutes'> & Partial<Pick<Laid, 'left'>>, onDay: number): Paper {
-  const widest = Math.max(0, ...cutList(placeTree(tree), 1).map((c) => c.widthMm));
+  const widest = greatestOf(
+    cutList(placeTree(tree), 1).map((c) => c.widthMm),
+    0,
+  );
   const of = (kinds: readonly WorkStep['kind'][]): Section['ticks'] =>
     laid.steps.filter((s) => kinds.includes(s.kind)).map((s) => ({ head: `${s.title} (${sayAbout(s.minutes)})`, text: [...s.what, ...s.mind] }));
   const dangers = [...new Set(laid.steps.flatMap((s) => s.danger))];

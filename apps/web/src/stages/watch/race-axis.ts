@@ -1,3 +1,4 @@
+import { greatestOf } from '@ustle/core';
 import type { PlanWire } from '@ustle/core';
 
 const LEAST_WEEKS = 16;
@@ -16,7 +17,7 @@ export function weekOf(days: readonly string[], iso: string): number {
 /** How many weeks tell the whole race: until the last of its dates, today among them, and a little on. */
 export function weeksOfRace(days: readonly string[], { touching, marking, set }: Pick<PlanWire, 'touching' | 'marking' | 'set'>, today: string): number {
   const told = [today, touching.p90, marking.p90, set.p90].filter((d): d is string => d !== null);
-  return Math.min(days.length, Math.max(LEAST_WEEKS, Math.max(...told.map((d) => weekOf(days, d))) + AFTER_WEEKS));
+  return Math.min(days.length, Math.max(LEAST_WEEKS, greatestOf(told.map((d) => weekOf(days, d))) + AFTER_WEEKS));
 }
 
 /** Words under the weeks: a month where it begins, with its year at the first and in January; every few months only where they would crowd. */

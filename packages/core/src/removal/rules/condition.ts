@@ -1,3 +1,4 @@
+import { leastOf } from '../../units/index.js';
 import { lengthOf, pointAt, stretch, type Evidence } from '../../space/index.js';
 import { speciesOf } from '../../species/index.js';
 import type { PlacedBranch } from '../../tree/index.js';
@@ -59,7 +60,7 @@ function ofState(s: Survey, b: PlacedBranch): Draft[] {
 function bareShare(s: Survey, b: PlacedBranch): number {
   const length = lengthOf(b.line);
   const shoots = (s.on.get(b.branch.id) ?? []).filter((c) => isLiving(c) && s.greenWith.get(c.branch.id)! > 0).map((c) => c.branch.at / length);
-  return Math.min(b.branch.bareTo, ...shoots);
+  return leastOf(shoots, b.branch.bareTo);
 }
 
 function leggy(s: Survey, b: PlacedBranch): Draft[] {

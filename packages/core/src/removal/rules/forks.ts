@@ -1,4 +1,4 @@
-import { clamp, toDeg } from '../../units/index.js';
+import { greatestOf, clamp, toDeg } from '../../units/index.js';
 import { add, angleBetween, cross, dot, lengthOf, norm, pointAt, scale, smooth, sub, unit, type Limb, type Vec } from '../../space/index.js';
 import type { PlacedBranch } from '../../tree/index.js';
 import type { Draft } from '../finding.js';
@@ -103,7 +103,7 @@ function forks(s: Survey): Draft[] {
     const seen = new Set<string>();
     return groups.flatMap((whole): Draft[] => {
       const group = whole.filter((b) => !seen.has(b.branch.id));
-      const at = Math.max(...group.map((b) => b.branch.at));
+      const at = greatestOf(group.map((b) => b.branch.at));
       const beyond = lengthOf(stem.line) - at;
       const here = pointAt(stem.line, at);
       const shoots: Shoot[] = group.map((branch) => ({ branch, way: outOf(branch), d: branch.branch.d }));
@@ -116,7 +116,7 @@ function forks(s: Survey): Draft[] {
       const rank = (x: Shoot): number => (x.branch ? order.indexOf(x.branch) : order.length);
       // The line that goes on and carries the green is one of the two, whatever leaves beside it.
       const green = group.map((b) => s.greenWith.get(b.branch.id)!);
-      const goesOn = shoots.length > group.length && isLiving(stem) && greenBeyond(s, stem, at) >= Math.max(...green);
+      const goesOn = shoots.length > group.length && isLiving(stem) && greenBeyond(s, stem, at) >= greatestOf(green);
       const pairs = shoots.flatMap((a, i) =>
         shoots
           .slice(i + 1)

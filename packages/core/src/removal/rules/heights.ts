@@ -1,4 +1,4 @@
-import { clamp, turnDeg } from '../../units/index.js';
+import { leastOf, clamp, turnDeg } from '../../units/index.js';
 import type { PlacedBranch } from '../../tree/index.js';
 import type { Draft } from '../finding.js';
 import { leastUsefulFirst, usefulness, type Survey } from '../survey.js';
@@ -15,7 +15,7 @@ function openness(s: Survey, b: PlacedBranch, group: readonly PlacedBranch[], go
   const turns = s.primaries
     .filter((o) => !group.includes(o) && !going.has(o.branch.id) && Math.abs(o.line.points[0]![2] - b.line.points[0]![2]) <= near)
     .map((o) => Math.abs(turnDeg(s.slopeOf(o).bearing, s.slopeOf(b).bearing)));
-  return clamp(Math.min(OPEN_DEG, ...turns) / OPEN_DEG, 0, 1);
+  return clamp(leastOf(turns, OPEN_DEG) / OPEN_DEG, 0, 1);
 }
 
 /** The two of a whorl that serve best: on open sides, apart but no bar, not at the eye, green; of like thickness last. */
