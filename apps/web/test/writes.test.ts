@@ -26,6 +26,9 @@ class Stand {
   away = false;
   held: (() => void)[] | null = null;
   refuses: (act: Act) => boolean = () => false;
+  /** What it answers instead, by an act; 200 where it does it. */
+  stumbles: (act: Act) => number = () => 200;
+  steps: string[] = [];
   done = new Set<string>();
   constructor(public now: StoredTree) {
     globalThis.fetch = (async (path: string, init: RequestInit = {}) => {
@@ -38,9 +41,21 @@ class Stand {
     }) as typeof fetch;
   }
 
-  private answer({ path, body: { act, revision } }: Asked): { status: number; body: unknown } {
+  private answer(asked: Asked): { status: number; body: unknown } {
+    const {
+      path,
+      body: { act, revision },
+    } = asked;
     if (path === paths.tree(this.now.id)) return { status: 200, body: this.now };
+    if (path === paths.steps(this.now.id)) {
+      const { kind } = asked.body as { kind?: string };
+      if (revision !== this.now.revision) return { status: 409, body: { code: 'stale', message: 'Changed elsewhere.', current: this.now } };
+      this.steps.push(kind!);
+      this.now = { ...this.now, revision: this.now.revision + 1 };
+      return { status: 200, body: this.now };
+    }
     if (!act) return { status: 200, body: [] };
+    if (this.stumbles(act) !== 200) return { status: this.stumbles(act), body: { code: 'server', message: 'Something went wrong.' } };
     if (this.refuses(act)) return { status: 400, body: { code: 'range', message: 'Not that one.', field: 'act' } };
     if (isGuarded(act) && revision !== this.now.revision) return { status: 409, body: { code: 'stale', message: 'Changed elsewhere.', current: this.now } };
     const result = this.done.has(act.id) ? null : perform(this.now.tree, EMPTY_LOG, act, dayOf(TODAY));
@@ -144,6 +159,54 @@ test('while the server is away acts wait, are kept over a reload of the page, an
   expect(again.stand.acts().map((act) => act.id)).toEqual(waiting.map((act) => act.id));
   expect(again.stand.now.tree.record).toMatchObject([{ text: 'Seen.' }]);
   expect([await fatesNow(first.view.id), kept.get('ustle-waiting')]).toEqual([[`${b} remove`], undefined]);
+});
+
+test('taken back as often as it is asked for, however quickly, behind what was done before; another one’s change is told and ends it', async () => {
+  const { store, view, stand } = await opened();
+  const writes = [
+    store.doAct(view, { kind: 'decide', branch: a, act: 'keep' }),
+    ...['undo', 'undo', 'undo', 'redo'].map((kind) => store.doStep(view, kind as 'undo' | 'redo')),
+    store.doAct(view, { kind: 'decide', branch: b, act: 'keep' }),
+  ];
+  await Promise.all(writes);
+  expect([stand.steps, stand.acts().length, stand.now.revision]).toEqual([['undo', 'undo', 'undo', 'redo'], 2, 7]);
+  stand.now = { ...stand.now, revision: 30 };
+  const late = await Promise.allSettled([store.doStep(view, 'undo'), store.doStep(view, 'undo')]);
+  expect(late.map((l) => l.status)).toEqual(['rejected', 'rejected']);
+  expect([stand.steps.length, (await showing(view.id)).revision]).toEqual([4, 30]);
+});
+
+test.each([401, 408, 429, 503, 507])('refused by %i for the moment, all waits, and is sent in its order when that is over', async (status) => {
+  const { store, view, stand } = await opened();
+  let times = 0;
+  stand.stumbles = () => (times++ < 2 ? status : 200);
+  await Promise.all([store.doAct(view, { kind: 'note', text: 'one' }), store.doAct(view, { kind: 'note', text: 'two' })]);
+  expect(stand.now.tree.record.map((l) => l.text)).toEqual(['one', 'two']);
+});
+
+test('what the server stumbles over, or whose day has not come there yet, is kept and tried again; what stands behind it goes on', async () => {
+  const { store, view, stand } = await opened();
+  let times = 0;
+  stand.stumbles = (act) => ('text' in act && act.text === 'one' && times++ < 2 ? 500 : 200);
+  const notes = ['one', 'two', 'three'].map((text) => store.doAct(view, { kind: 'note', text }));
+  await Promise.all(notes.slice(1));
+  expect(stand.now.tree.record.map((l) => l.text)).toEqual(['two', 'three']);
+  await notes[0];
+  expect(stand.now.tree.record.map((l) => l.text)).toEqual(['two', 'three', 'one']);
+  const { ApiError, fateOf } = await import('../src/shared/http');
+  const fates = [0, 400, 404, 409, 500, 502].map((s) => fateOf(new ApiError(s, { code: 'x', message: 'x' })));
+  expect(fates).toEqual(['away', 'refused', 'refused', 'refused', 'later', 'away']);
+  expect(fateOf(new ApiError(400, { code: 'not-yet', message: 'x' }))).toBe('later');
+  expect(fateOf(new TypeError('x'))).toBe('away');
+});
+
+test('the day of an answer is the day on which it is given, however long ago the yard told its own; a refusal stays until it is read', async () => {
+  const { deviceDay, yardDay } = await import('../src/shared/day');
+  expect(deviceDay(new Date(2026, 2, 1, 0, 5))).toBe('2026-03-01');
+  // The yard told 12 June when this device had 1 March; three days went by here.
+  expect([yardDay('2026-06-12', '2026-03-01', '2026-03-04'), yardDay('2026-06-12', '2026-03-01', '2026-02-27')]).toEqual(['2026-06-15', '2026-06-12']);
+  const { withNotice } = await import('../src/shared/notices');
+  expect(['a', 'b', 'a', 'c', 'd'].reduce<string[]>(withNotice, [])).toEqual(['a', 'c', 'd']);
 });
 
 test('an answer that is no JSON is a refusal too', async () => {

@@ -2,7 +2,8 @@ import Dexie, { type Table } from 'dexie';
 import { mutate } from 'swr';
 import { paths } from '@ustle/contract';
 import type { Act, Intent } from '@ustle/core';
-import { ApiError, ask, isAway } from '../shared/http';
+import { askToKeep } from '../shared/day';
+import { ask, fateOf, type ApiError } from '../shared/http';
 import { newId } from '../shared/new-id';
 
 /** A photo that the server has not taken yet, or that it refused. */
@@ -34,14 +35,16 @@ const RETRY_MS = 5_000;
 let sending: Promise<void> | null = null;
 let again: ReturnType<typeof setTimeout> | null = null;
 
-async function oldest(): Promise<WaitingPhoto | undefined> {
-  const open = await photos.waiting.filter((w) => w.refused === null).toArray();
+async function oldest(passed: ReadonlySet<string>): Promise<WaitingPhoto | undefined> {
+  const open = await photos.waiting.filter((w) => w.refused === null && !passed.has(w.id)).toArray();
   return open.sort((a, b) => (a.at ?? 0) - (b.at ?? 0))[0];
 }
 
 async function sendAll(): Promise<void> {
-  // One at a time, the oldest first: what comes in meanwhile goes with them.
-  for (let waiting = await oldest(); waiting; waiting = await oldest()) {
+  // One at a time, the oldest first: what comes in meanwhile goes with them, and what the server stumbles over holds none up.
+  const passed = new Set<string>();
+  const later = (): void => void (again ??= setTimeout(() => ((again = null), void flushPhotos()), RETRY_MS));
+  for (let waiting = await oldest(passed); waiting; waiting = await oldest(passed)) {
     const { id, tree, act, name, type, picture } = waiting;
     try {
       await ask(paths.photos(tree, act, name), {
@@ -53,12 +56,11 @@ async function sendAll(): Promise<void> {
       await photos.waiting.delete(id);
       await mutate(paths.tree(tree));
     } catch (error) {
-      // Nobody there, not let in, or a server that stumbled: sent again later.
-      if (isAway(error) || !(error instanceof ApiError) || error.status === 401 || error.status >= 500) {
-        again ??= setTimeout(() => ((again = null), void flushPhotos()), RETRY_MS);
-        return;
-      }
-      await photos.waiting.update(id, { refused: error.message });
+      const fate = fateOf(error);
+      if (fate === 'refused') await photos.waiting.update(id, { refused: (error as ApiError).message });
+      else later();
+      if (fate === 'away') return;
+      passed.add(id);
     }
   }
 }
@@ -74,6 +76,7 @@ export async function addPhoto(tree: string, on: string, of: PhotoOf, picture: B
   const at = performance.timeOrigin + performance.now();
   const id = newId();
   const act = { on, ...of, kind: 'photo', photo: id, id } as Act;
+  askToKeep();
   await photos.waiting.put({ id, tree, act, name, type: picture.type, picture: await picture.arrayBuffer(), at, refused: null });
   void flushPhotos();
 }

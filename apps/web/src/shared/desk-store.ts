@@ -2,7 +2,7 @@ import { newId } from './new-id';
 import { mutate } from 'swr';
 import { paths, type ActAnswer, type Problem, type StoredTree } from '@ustle/contract';
 import { applyAct, dayOf, isGuarded, isRefused, type Act, type Intent } from '@ustle/core';
-import { ApiError, ask, isAway, send } from './http';
+import { ApiError, ask, fateOf, isAway, send } from './http';
 import { withSameParts } from './same-parts';
 import { counted, refreshLists, tellActs, todayNow } from './traffic';
 import { keepActs, keptActs } from './waiting';
@@ -13,15 +13,17 @@ import { keepActs, keptActs } from './waiting';
  */
 interface Line {
   stored: StoredTree | null;
-  acts: { act: Act; done: (error: unknown) => void }[];
+  waits: Waits[];
   sending: boolean;
 }
+/** An act, or a step back or forward, that is on its way. */
+type Waits = { done: (error: unknown) => void } & ({ act: Act; step?: undefined } | { step: { id: string; kind: 'undo' | 'redo' }; act?: undefined });
 
 const lines = new Map<string, Line>();
 const lineOf = (id: string): Line => {
   let line = lines.get(id);
   if (!line) {
-    line = { stored: null, acts: keptActs(id).map((act) => ({ act, done: () => undefined })), sending: false };
+    line = { stored: null, waits: keptActs(id).map((act) => ({ act, done: () => undefined })), sending: false };
     lines.set(id, line);
   }
   return line;
@@ -29,7 +31,7 @@ const lineOf = (id: string): Line => {
 
 const tell = (away?: boolean): void =>
   tellActs(
-    [...lines.values()].reduce((sum, line) => sum + line.acts.length, 0),
+    [...lines.values()].reduce((sum, line) => sum + line.waits.length, 0),
     away,
   );
 
@@ -39,7 +41,8 @@ const afterAct = (stored: StoredTree, act: Act): StoredTree => {
   return { ...stored, tree: outcome.lines.length ? { ...outcome.tree, record: [...outcome.tree.record, ...outcome.lines] } : outcome.tree };
 };
 
-const shownOf = ({ stored, acts }: Line): StoredTree | null => stored && acts.reduce((view, { act }) => afterAct(view, act), stored);
+const actsOf = ({ waits }: Line): Act[] => waits.flatMap(({ act }) => act ?? []);
+const shownOf = (line: Line): StoredTree | null => line.stored && actsOf(line).reduce(afterAct, line.stored);
 
 /** Trees whose stored view is kept on this device: without a network the page opens with it. */
 const onDevice = new Set<string>();
@@ -57,10 +60,7 @@ export function keepOnDevice(id: string): void {
 
 function show(id: string): void {
   keep(id);
-  keepActs(
-    id,
-    lineOf(id).acts.map(({ act }) => act),
-  );
+  keepActs(id, actsOf(lineOf(id)));
   const shown = shownOf(lineOf(id));
   if (shown) void mutate(paths.tree(id), shown, { revalidate: false });
   tell();
@@ -91,37 +91,58 @@ async function storedAfter(stored: StoredTree, act: Act, answer: ActAnswer): Pro
 const RETRY_MS = [500, 1000, 2000, 4000];
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 
-/** Sends what waits, one act after the other, until all is answered. */
+/** Sends one of what waits; resolves once what the server has is known here. */
+async function sendNext(id: string, line: Line, stored: StoredTree, { act, step }: Waits): Promise<void> {
+  if (step) {
+    const fresh = await send<StoredTree>(paths.steps(id), { ...step, revision: stored.revision });
+    line.stored = { ...fresh, tree: withSameParts(fresh.tree, stored.tree) };
+    return;
+  }
+  const answer = await send<ActAnswer>(paths.acts(id), { act, ...(isGuarded(act) ? { revision: stored.revision } : {}) });
+  line.stored = await storedAfter(stored, act, answer);
+}
+
+/** What is refused is let go of; what was decided on a tree that has changed since is not sent after it. */
+async function takeBack(id: string, line: Line, refused: Waits, error: unknown): Promise<void> {
+  const changed = error instanceof ApiError ? error.problem.current : undefined;
+  // What could be done here and is refused there is refused for what came in between: it is shown as it is now.
+  const now = changed ?? (await ask<StoredTree>(paths.tree(id)).catch(() => undefined));
+  if (now) line.stored = { ...now, tree: withSameParts(now.tree, line.stored!.tree) };
+  const dropped = line.waits.filter((w) => w === refused || (changed && (w.step || isGuarded(w.act))));
+  line.waits = line.waits.filter((w) => !dropped.includes(w));
+  show(id);
+  dropped.forEach((w) => w.done(error));
+}
+
+/** Sends what waits, one after the other, until all is answered. What the server stumbles over waits, and does not hold up what stands behind it. */
 async function flush(id: string): Promise<void> {
   const line = lineOf(id);
   if (line.sending || !line.stored) return;
   line.sending = true;
-  for (let tries = 0; line.acts.length;) {
-    const [{ act, done }] = line.acts as [Line['acts'][number]];
+  let passed = new Set<Waits>();
+  for (let tries = 0; line.waits.length;) {
+    const next = line.waits.find((w) => !passed.has(w));
+    if (!next) {
+      await pause(RETRY_MS[Math.min(tries++, RETRY_MS.length - 1)]!);
+      passed = new Set();
+      continue;
+    }
     try {
-      const answer = await send<ActAnswer>(paths.acts(id), { act, ...(isGuarded(act) ? { revision: line.stored.revision } : {}) });
-      line.stored = await storedAfter(line.stored, act, answer);
-      line.acts.shift();
-      tries = 0;
+      await sendNext(id, line, line.stored, next);
+      line.waits = line.waits.filter((w) => w !== next);
       show(id);
       tell(false);
-      done(null);
+      next.done(null);
       refreshLists();
     } catch (error) {
-      if (isAway(error)) {
+      const fate = fateOf(error);
+      if (fate === 'refused') await takeBack(id, line, next, error);
+      else if (fate === 'later') passed.add(next);
+      else {
         tell(true);
         await pause(RETRY_MS[Math.min(tries++, RETRY_MS.length - 1)]!);
-        continue;
+        passed = new Set();
       }
-      const changed = error instanceof ApiError ? error.problem.current : undefined;
-      // What could be done here and is refused there is refused for what came in between: it is shown as it is now.
-      const now = changed ?? (await ask<StoredTree>(paths.tree(id)).catch(() => undefined));
-      if (now) line.stored = { ...now, tree: withSameParts(now.tree, line.stored.tree) };
-      // What was decided on a tree that has changed since is not sent after it.
-      const dropped = line.acts.filter((a, i) => i === 0 || (changed && isGuarded(a.act)));
-      line.acts = line.acts.filter((a) => !dropped.includes(a));
-      show(id);
-      dropped.forEach((a) => a.done(error));
     }
   }
   line.sending = false;
@@ -141,38 +162,27 @@ export function doAct(view: StoredTree, intent: Intent): Promise<void> {
   // What cannot be is said at once, and nothing is sent.
   if (isRefused(guess)) return Promise.reject(new ApiError(400, { ...guess.refused[0]! } as Problem));
   return new Promise((done, fail) => {
-    line.acts.push({ act, done: (error) => (error ? fail(error as Error) : done()) });
+    line.waits.push({ act, done: (error) => (error ? fail(error as Error) : done()) });
     show(view.id);
     void flush(view.id);
   });
 }
 
-/** Takes the newest act back or makes it again, once all that waits is stored. */
-export async function doStep(view: StoredTree, kind: 'undo' | 'redo'): Promise<void> {
+/** Takes the newest act back or makes it again, in its turn: as often as it is asked for. */
+export function doStep(view: StoredTree, kind: 'undo' | 'redo'): Promise<void> {
   const line = lineOf(view.id);
-  const id = newId();
-  await counted(
-    (async () => {
-      while (line.acts.length) await pause(50);
-      const stored = line.stored ?? view;
-      try {
-        const fresh = await send<StoredTree>(paths.steps(view.id), { id, kind, revision: stored.revision });
-        line.stored = { ...fresh, tree: withSameParts(fresh.tree, stored.tree) };
-      } catch (error) {
-        if (error instanceof ApiError && error.problem.current) line.stored = error.problem.current;
-        throw error;
-      } finally {
-        show(view.id);
-      }
-    })(),
-  );
-  refreshLists();
+  line.stored ??= view;
+  return new Promise((done, fail) => {
+    line.waits.push({ step: { id: newId(), kind }, done: (error) => (error ? fail(error as Error) : done()) });
+    tell();
+    void flush(view.id);
+  });
 }
 
 /** Puts a tree aside or back on the bench, once all that waits is stored. */
 export async function putAside(id: string, aside: boolean): Promise<void> {
   const line = lineOf(id);
-  while (line.acts.length) await pause(50);
+  while (line.waits.length) await pause(50);
   const fresh = await counted(send<StoredTree>(paths.aside(id), { aside }, 'PUT'));
   line.stored = line.stored ? { ...fresh, tree: withSameParts(fresh.tree, line.stored.tree) } : fresh;
   show(id);

@@ -10,7 +10,16 @@ export class ApiError extends Error {
   }
 }
 
-export const isAway = (error: unknown): boolean => error instanceof ApiError && (error.status === 0 || error.status === 502 || error.status === 503);
+/** Refusals that are of the moment and of everything: nobody answers, this device is not let in, it asks too often, the disk is full. */
+const OF_THE_MOMENT = new Set([0, 401, 408, 429, 502, 503, 504, 507]);
+export const isAway = (error: unknown): boolean => error instanceof ApiError && OF_THE_MOMENT.has(error.status);
+
+/** What becomes of something sent that was not taken: all waits, this one waits and what stands behind it goes on, or it is refused for good. */
+export function fateOf(error: unknown): 'away' | 'later' | 'refused' {
+  if (!(error instanceof ApiError) || isAway(error)) return 'away';
+  // A day that has not come yet in the yard comes.
+  return error.status >= 500 || error.problem.code === 'not-yet' ? 'later' : 'refused';
+}
 
 /** Longer than this no answer is waited for. */
 const PATIENCE_MS = 30_000;

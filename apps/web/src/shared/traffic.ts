@@ -1,5 +1,6 @@
 import { mutate } from 'swr';
 import { paths } from '@ustle/contract';
+import { deviceDay, yardDay } from './day';
 
 /** How many changes are on their way or wait, and whether the server is away. */
 export interface Traffic {
@@ -47,9 +48,10 @@ export async function counted<T>(write: Promise<T>): Promise<T> {
 export const refreshLists = (): void =>
   void Promise.all([paths.trees, paths.season, paths.rack, paths.walk, paths.learned, paths.mail, paths.pace].map((path) => mutate(path)));
 
-let today = '';
-/** The day that acts are judged by: the server's. */
+let told: { iso: string; on: string } | null = null;
+/** The day that acts are judged by: the server's, when it told it. */
 export const setToday = (iso: string): void => {
-  today = iso;
+  told = { iso, on: deviceDay() };
 };
-export const todayNow = (): string => today;
+/** The day now: a page that stays open goes on with the days. */
+export const todayNow = (): string => (told ? yardDay(told.iso, told.on) : '');

@@ -28,7 +28,7 @@ export interface Answered {
 export class WalkStore extends Dexie {
   waiting!: Table<Waiting, number>;
   answered!: Table<Answered, string>;
-  round!: Table<{ key: 'round'; view: WalkView }, string>;
+  round!: Table<{ key: 'round'; view: WalkView; /** The device's own day when it came; missing in older ones. */ on?: string }, string>;
 
   constructor(name = 'ustle-walk') {
     super(name);
@@ -44,23 +44,25 @@ export class WalkStore extends Dexie {
   }
 }
 
-/** What became of an act that was sent: taken, refused with a sentence, or nobody there. */
-export type Sent = { taken: true } | { refused: string } | 'away';
+/** What became of an act that was sent: taken, refused with a sentence, to be sent later by itself, or nobody there. */
+export type Sent = { taken: true } | { refused: string } | 'later' | 'away';
 
-/** Sends what waits, the oldest first, and leaves what is refused where it can be read. Stops where nobody answers; resolves to whether all was answered. */
+/** Sends what waits, the oldest first, and leaves what is refused where it can be read. Stops where nobody answers; what the server stumbles over does not hold up the others. Resolves to whether all was answered. */
 export async function sendWaiting(store: WalkStore, send: (waiting: Waiting) => Promise<Sent>): Promise<boolean> {
   let after = -1;
+  let all = true;
   for (;;) {
     const next = await store.waiting
       .where('turn')
       .above(after)
       .filter((w) => w.refused === null)
       .first();
-    if (!next) return true;
+    if (!next) return all;
     const sent = await send(next);
     if (sent === 'away') return false;
     after = next.turn!;
-    if ('taken' in sent) await store.waiting.delete(next.turn!);
+    if (sent === 'later') all = false;
+    else if ('taken' in sent) await store.waiting.delete(next.turn!);
     else await store.waiting.update(next.turn!, { refused: sent.refused });
   }
 }

@@ -2,7 +2,8 @@ import { useCallback, useEffect, useState } from 'react';
 import { liveQuery } from 'dexie';
 import { paths, type WalkStop, type WalkView } from '@ustle/contract';
 import type { Act } from '@ustle/core';
-import { ApiError, isAway, send } from '../shared/http';
+import { fateOf, send, type ApiError } from '../shared/http';
+import { askToKeep, deviceDay, yardDay } from '../shared/day';
 import { newId } from '../shared/new-id';
 import { useWalk } from '../shared/queries';
 import { refreshLists } from '../shared/traffic';
@@ -28,9 +29,8 @@ async function sendOne({ tree, act }: Waiting): Promise<Sent> {
     await send(paths.acts(tree), { act });
     return { taken: true };
   } catch (error) {
-    // A device that is not let in any more, and a server that stumbled, keep their answers: they are sent later.
-    if (isAway(error) || !(error instanceof ApiError) || error.status === 401 || error.status >= 500) return 'away';
-    return { refused: error.message };
+    const fate = fateOf(error);
+    return fate === 'refused' ? { refused: (error as ApiError).message } : fate;
   }
 }
 
@@ -71,7 +71,7 @@ export function useWalking(): Walking {
   const answers = useStored(() => store.answered.toArray(), []);
   const view = data ?? taken?.view ?? null;
   useEffect(() => {
-    if (data) void store.round.put({ key: 'round', view: data });
+    if (data) void store.round.put({ key: 'round', view: data, on: deviceDay() });
   }, [data]);
   useEffect(() => {
     void flush();
@@ -83,9 +83,12 @@ export function useWalking(): Walking {
       window.removeEventListener('online', now);
     };
   }, []);
-  const on = view?.on ?? '';
+  // A walk that was taken along goes on with the days: an answer is of the day on which it is given.
+  const today = useCallback((): string => (data ? data.on : taken ? yardDay(taken.view.on, taken.on ?? taken.view.on) : ''), [data, taken]);
   const answer = useCallback(
     async (given: readonly Answer[]) => {
+      const on = today();
+      askToKeep();
       const made = given.map(({ stop, said, act }) => ({ stop, said, act: { on, ...act, id: newId() } as unknown as Act }));
       await store.answer(
         made.map(({ stop, act }): Waiting => ({ id: act.id, tree: stop.tree, about: `${stop.treeName}, ${stop.name}`, act, refused: null })),
@@ -93,7 +96,7 @@ export function useWalking(): Walking {
       );
       void flush();
     },
-    [on],
+    [today],
   );
   const takeBack = useCallback(
     async ({ key, act }: Answered, stop: WalkStop) => {
@@ -102,21 +105,21 @@ export function useWalking(): Walking {
         const unsent = await store.waiting.where('id').equals(act).first();
         if (unsent) await store.waiting.delete(unsent.turn!);
         else {
-          const withdraw = { kind: 'withdrawn', corrects: act, id: newId(), on } as Act;
+          const withdraw = { kind: 'withdrawn', corrects: act, id: newId(), on: today() } as Act;
           await store.waiting.add({ id: withdraw.id, tree: stop.tree, about: `${stop.treeName}, ${stop.name}`, act: withdraw, refused: null });
         }
         await store.answered.delete(key);
       });
       void flush();
     },
-    [on],
+    [today],
   );
   return {
     view,
     away: error !== undefined,
     error: view ? null : (error?.message ?? null),
     waiting,
-    answered: new Map(answers.filter((a) => a.on === on).map((a) => [a.key, a])),
+    answered: new Map(answers.filter((a) => view !== null && a.on >= view.on).map((a) => [a.key, a])),
     answer,
     takeBack,
     again: async (turn) => {
