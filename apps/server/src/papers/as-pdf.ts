@@ -1,17 +1,14 @@
 import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { ON_PAPER, stripSvg, type Paper, type Section, type Silhouette } from '@ustle/core';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import { FACES, inFonts, sayMissing, svgInFonts, type Chain } from './letters.js';
 
-const file = (name: string): string => createRequire(import.meta.url).resolve(name);
-const READ = file('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff');
-const NAMES = file('@fontsource/literata/files/literata-latin-500-normal.woff');
-
-pdfmake.addFonts({ Read: { normal: READ, bold: READ, italics: READ, bolditalics: READ }, Names: { normal: NAMES, bold: NAMES } });
-// Nothing is fetched for a paper, and of the disk only its two fonts are read.
+pdfmake.addFonts(Object.fromEntries(FACES.map(({ name, file }) => [name, { normal: file, bold: file, italics: file, bolditalics: file }])));
+// Nothing is fetched for a paper, and of the disk only its fonts are read.
+const FONT_FILES = new Set(FACES.map((f) => f.file));
 pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path) => path === READ || path === NAMES);
+pdfmake.setLocalAccessPolicy((path) => FONT_FILES.has(path));
 
 const INK = '#24251f';
 const QUIET = '#5f5d52';
@@ -94,21 +91,48 @@ function partOf(section: Section, photoFile: (id: string) => string | null): Con
   return [{ stack: [{ text: head, style: 'head' }, ...parts.slice(0, beside)], unbreakable: true }, ...parts.slice(beside)];
 }
 
+/** A part of a document with its words in fonts that have their letters; `chain` is what it is set in where it does not say. */
+function lettered(part: unknown, chain: Chain, missing: Set<string>): unknown {
+  if (typeof part === 'string') return { text: inFonts(part, chain, missing) };
+  if (Array.isArray(part)) return part.map((p) => lettered(p, chain, missing));
+  if (typeof part !== 'object' || part === null) return part;
+  const { font, style, text, svg, ...rest } = part as Record<string, unknown>;
+  const own: Chain = font === 'Names' || style === 'head' ? 'Names' : chain;
+  const inner = Object.fromEntries(
+    Object.entries(rest).map(([key, value]) => [key, ['stack', 'columns', 'ul'].includes(key) ? lettered(value, own, missing) : value]),
+  );
+  return {
+    ...inner,
+    ...(font ? { font } : {}),
+    ...(style ? { style } : {}),
+    ...(typeof text === 'string' ? { text: inFonts(text, own, missing) } : text === undefined ? {} : { text }),
+    ...(typeof svg === 'string' ? { svg: svgInFonts(svg, missing) } : {}),
+  };
+}
+
 /** A paper as a PDF file; `photoFile` gives where a photo is, null where it is not here. */
 export async function asPdf(paper: Paper, yard: string, photoFile: (id: string) => string | null): Promise<Buffer> {
+  const missing = new Set<string>();
+  const words = lettered(
+    [
+      { text: paper.title, font: 'Names', fontSize: 20 },
+      { text: paper.under, color: QUIET, margin: [0, 2, 0, 6] },
+      { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 499, y2: 0, lineColor: RULE }] },
+      ...paper.sections.flatMap((s) => partOf(s, photoFile)),
+    ],
+    'Read',
+    missing,
+  ) as Content[];
+  inFonts(yard, 'Read', missing);
+  const without = sayMissing(missing);
   const document: TDocumentDefinitions = {
     pageSize: 'A4',
     pageMargins: [48, 44, 48, 48],
     info: { title: paper.title, creator: 'Ustle' },
     defaultStyle: { font: 'Read', fontSize: 10.5, color: INK, lineHeight: 1.15 },
     styles: { head: { font: 'Names', fontSize: 13.5, margin: [0, 10, 0, 4] } },
-    content: [
-      { text: paper.title, font: 'Names', fontSize: 20 },
-      { text: paper.under, color: QUIET, margin: [0, 2, 0, 6] },
-      { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 499, y2: 0, lineColor: RULE }] },
-      ...paper.sections.flatMap((s) => partOf(s, photoFile)),
-    ],
-    footer: (page, pages) => ({ text: `${yard}, page ${page} of ${pages}`, alignment: 'center', fontSize: 8.5, color: QUIET }),
+    content: [...words, ...(without ? [{ text: without, color: QUIET, fontSize: 9, margin: [0, 12, 0, 0] } as Content] : [])],
+    footer: (page, pages) => ({ text: inFonts(`${yard}, page ${page} of ${pages}`, 'Read', missing), alignment: 'center', fontSize: 8.5, color: QUIET }),
   };
   return pdfmake.createPdf(document).getBuffer();
 }
