@@ -14,7 +14,7 @@ import {
   type Tree,
   NOTHING_LEARNT,
 } from '@ustle/core';
-import { planner } from '../src/work/planner';
+import { planner } from '../src/jobs/planner';
 
 const tree = generateTree({ seed: 11, name: 'Any', species: 'maple-trident', height: 500, base: 45, primaries: 4, secondaries: 1 });
 const weights = WEIGHT_PROFILES[usualWeights(tree)]!;

@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import {
-  allSpecies,
   ANCHOR_KINDS,
   dayOf,
   distance,
@@ -25,6 +24,7 @@ import {
   type Tree,
   type Vec,
 } from '../src/index.js';
+import { KINDS } from './kinds.js';
 import { after, branch, tree } from './trees.js';
 
 const ON = dayOf('2026-03-01');
@@ -32,11 +32,10 @@ const FORMS: Form[] = ['upright', 'cascade', 'clump'];
 
 /** Trees of all forms whose lowest branches are as thick as no coil holds, to be led down. */
 const thick = (i: number): Tree => {
-  const kinds = allSpecies();
   const made = generateTree({
     seed: 300 + i,
     name: 'Thick',
-    species: kinds[(i * 7) % kinds.length]!.key,
+    species: KINDS[(i * 7) % KINDS.length]!,
     form: FORMS[i % 3]!,
     height: 460 + 40 * (i % 4),
     base: 90,

@@ -5,7 +5,7 @@ import { Skeleton } from '../shared/parts';
 import { useKnown, usePace, useRack } from '../shared/queries';
 import { Agreement } from '../stages/Agreement';
 import { PrintPage } from '../stages/PrintPage';
-import { usePlan } from '../work/use-planner';
+import { usePlan } from '../jobs/use-planner';
 import { PaperView } from './PaperView';
 
 function Made({ kind, stored, today }: { kind: PaperKind; stored: StoredTree; today: string }) {

@@ -1,15 +1,15 @@
 import { newId } from '../shared/new-id';
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import { METALS, RACK_LINE_FIELDS, wireLength, type MetalName, type StockForm, type StockOrigin, sayLength, saySize } from '@ustle/core';
+import { METALS, RACK_LINE_FIELDS, saySize, type StockForm, type StockOrigin } from '@ustle/core';
 import { DateField } from '../shared/DateField';
 import { ApiError } from '../shared/http';
 import { NumberField } from '../shared/NumberField';
-import type { NumberRule } from '../shared/numbers';
 import { Choice } from '../shared/parts';
 import { nearestSize, soldSizes } from '../shared/wire-words';
+import { lineFrom, type ComingIn } from './coming-in';
+import { HowMuch } from './HowMuch';
 import { writeRack } from './queries';
-import { Scale } from './Scale';
 
 const KNOWN = [
   { value: 'length', name: 'its length' },
@@ -24,28 +24,12 @@ const ORIGINS: { value: StockOrigin; name: string }[] = [
   { value: 'left-over', name: 'left over' },
   { value: 'straightened', name: 'straightened' },
 ];
-const METRES = { ...RACK_LINE_FIELDS.in.length, minimum: 0.01, maximum: 5000, unit: 'm', step: 0.1 } as unknown as NumberRule;
-
-interface Fields {
-  on: string;
-  form: StockForm;
-  origin: StockOrigin;
-  metal: MetalName;
-  size: number;
-  known: 'length' | 'grams';
-  length: number | null;
-  grams: number | null;
-  reel: number;
-  soft: boolean;
-  price: number | null;
-}
-
 /** Wire that comes onto the rack: a roll or a loose piece, by its length or by what it weighs. */
 export function BringIn({ today, money, onDone }: { today: string; money: string; onDone: (roll: string) => void }) {
   // Made once: sent again after a lost answer, it is the same roll.
   const [{ id, roll }] = useState(() => ({ id: newId(), roll: newId() }));
   const [fault, setFault] = useState<string | null>(null);
-  const { control, handleSubmit, setValue, register } = useForm<Fields>({
+  const { control, handleSubmit, setValue, register } = useForm<ComingIn>({
     defaultValues: {
       on: today,
       form: 'roll',
@@ -61,28 +45,12 @@ export function BringIn({ today, money, onDone }: { today: string; money: string
     },
   });
   const now = useWatch({ control });
-  const { metal, size, form, origin, known, grams, reel } = now as Fields;
-  const fromWeight = grams !== null && grams > reel ? wireLength(metal, Number(size), grams - reel) : null;
+  const { metal, size, origin } = now as ComingIn;
   const save = handleSubmit(async (f) => {
-    const loose = f.form === 'offcut';
-    if (f.known === 'length' ? f.length === null : f.grams === null) {
-      setFault(f.known === 'length' ? 'Length: say how long it is.' : 'On the scale: say what it weighs.');
-      return;
-    }
+    const line = lineFrom(f, { id, roll });
+    if ('fault' in line) return setFault(line.fault);
     try {
-      await writeRack({
-        id,
-        on: f.on,
-        kind: 'in',
-        roll,
-        form: f.form,
-        origin: f.origin,
-        metal: f.metal,
-        size: Number(f.size),
-        soft: f.soft,
-        ...(f.known === 'length' ? { length: Math.round(f.length! * (loose ? 1 : 1000)) } : { grams: f.grams!, reel: loose ? 0 : f.reel }),
-        ...(f.price === null ? {} : { price: f.price }),
-      });
+      await writeRack(line);
       onDone(roll);
     } catch (error) {
       setFault(error instanceof ApiError ? `${error.message}${error.status === 0 ? ' What you typed is still here: send it again.' : ''}` : String(error));
@@ -151,48 +119,7 @@ export function BringIn({ today, money, onDone }: { today: string; money: string
         name="known"
         render={({ field }) => <Choice label="Of it you know" value={field.value} options={KNOWN} onChange={field.onChange} />}
       />
-      {known === 'length' ? (
-        <Controller
-          control={control}
-          name="length"
-          render={({ field }) =>
-            form === 'roll' ? (
-              <NumberField key="m" label="Length" rule={METRES} value={field.value} onValue={field.onChange} unit="m" />
-            ) : (
-              <NumberField key="mm" label="Length" rule={RACK_LINE_FIELDS.in.length} value={field.value} onValue={field.onChange} unit="mm" />
-            )
-          }
-        />
-      ) : (
-        <>
-          <div className="flex flex-wrap items-end gap-3">
-            <Controller
-              control={control}
-              name="grams"
-              render={({ field }) => (
-                <NumberField label="On the scale" rule={RACK_LINE_FIELDS.in.grams} value={field.value} onValue={field.onChange} unit="g" />
-              )}
-            />
-            <Scale near={grams ?? undefined} onGrams={(g) => setValue('grams', g)} />
-          </div>
-          {form === 'roll' && (
-            <Controller
-              control={control}
-              name="reel"
-              render={({ field }) => (
-                <NumberField
-                  label="Of that the empty reel"
-                  rule={RACK_LINE_FIELDS.in.reel}
-                  value={field.value}
-                  onValue={(v) => field.onChange(v ?? 0)}
-                  unit="g"
-                />
-              )}
-            />
-          )}
-          {fromWeight !== null && <p className="text-quiet">{sayLength(fromWeight)} of wire, by its weight and thickness.</p>}
-        </>
-      )}
+      <HowMuch control={control} onGrams={(g) => setValue('grams', g)} />
       {metal === 'copper' && (
         <label className="flex min-h-11 items-center gap-3">
           <input type="checkbox" className="checkbox" {...register('soft')} /> It is annealed, and soft

@@ -1,7 +1,7 @@
 import { useDrag } from '@use-gesture/react';
 import { useRef, type KeyboardEvent } from 'react';
 import { addDays, daysBetween, sayDate, sayWindow } from '../shared/say';
-import { useSeasonCurve } from '../work/use-planner';
+import { useSeasonCurve } from '../jobs/use-planner';
 import { useDesk } from './desk';
 
 const WEEKS = 105;

@@ -2,9 +2,10 @@ import { memo, useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import { STAGES } from './all';
 import type { Stage } from './stage';
+import { stemOf } from './stem';
 
-const WIDTH = 580;
-const rise = (i: number): number => 30 - 5 * Math.sin((i / (STAGES.length - 1)) * Math.PI * 1.5) - i * 1.2;
+const STEM = stemOf(STAGES.length);
+const PATH = STEM.nodes.map(({ x, y }, i) => `${i ? 'L' : 'M'}${x} ${y}`).join('');
 
 /** The stages in one row, where there is no room for the stem. */
 export const StageRow = memo(function StageRow({ stage }: { stage: Stage }) {
@@ -33,17 +34,15 @@ export const StageRow = memo(function StageRow({ stage }: { stage: Stage }) {
 /** The stages as a growing stem with a node for each, filled as they are settled. */
 export const StageStem = memo(function StageStem({ stage, settled }: { stage: Stage; settled: ReadonlySet<string> }) {
   const { search } = useLocation();
-  const x = (i: number): number => 30 + (i * (WIDTH - 60)) / (STAGES.length - 1);
-  const path = STAGES.map((_, i) => `${i ? 'L' : 'M'}${x(i)} ${rise(i)}`).join('');
   return (
-    <nav aria-label="Stages" className="relative hidden h-16 shrink-0 md:block" style={{ width: WIDTH }}>
-      <svg className="absolute inset-0" width={WIDTH} height="64" aria-hidden="true">
-        <path d={path} fill="none" stroke="var(--color-bark)" strokeWidth="2.5" strokeLinejoin="round" />
+    <nav aria-label="Stages" className="relative hidden h-16 shrink-0 md:block" style={{ width: STEM.width }}>
+      <svg className="absolute inset-0" width={STEM.width} height="64" aria-hidden="true">
+        <path d={PATH} fill="none" stroke="var(--color-bark)" strokeWidth="2.5" strokeLinejoin="round" />
         {STAGES.map((s, i) => (
           <circle
             key={s.key}
-            cx={x(i)}
-            cy={rise(i)}
+            cx={STEM.nodes[i]!.x}
+            cy={STEM.nodes[i]!.y}
             r={s.key === stage.key ? 7.5 : 5}
             fill={s.key === stage.key ? 'var(--color-copper)' : settled.has(s.key) ? 'var(--color-moss)' : 'var(--color-base-100)'}
             stroke={s.key === stage.key ? 'var(--color-copper)' : settled.has(s.key) ? 'var(--color-moss)' : 'var(--color-bark)'}
@@ -57,8 +56,8 @@ export const StageStem = memo(function StageStem({ stage, settled }: { stage: St
           to={{ pathname: `../${s.key}`, search }}
           relative="path"
           aria-label={`${s.name}${settled.has(s.key) ? ', settled' : ''}`}
-          className={`absolute top-1 flex h-[58px] w-[76px] -translate-x-1/2 items-end justify-center text-[15px] ${s.key === stage.key ? 'font-bold' : 'text-quiet hover:text-ink'}`}
-          style={{ left: x(i) }}
+          className={`absolute top-1 flex h-[58px] -translate-x-1/2 items-end justify-center text-[15px] ${s.key === stage.key ? 'font-bold' : 'text-quiet hover:text-ink'}`}
+          style={{ left: STEM.nodes[i]!.x, width: STEM.step }}
         >
           {s.name}
         </NavLink>

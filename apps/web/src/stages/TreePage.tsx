@@ -15,7 +15,8 @@ import { useCoils } from './drawn-coils';
 import { useTies } from './drawn-ties';
 import { DeskContext, useNewDesk, type Desk } from './desk';
 import { Ribbon } from './Ribbon';
-import { BenchContext, type Drawing, type Stage } from './stage';
+import { STAGE_KEYS } from './stem';
+import { KitContext, type Drawing, type Stage } from './stage';
 import { TreeHead } from './TreeHead';
 
 // The scene's library is large: whatever else the page says is there before it.
@@ -29,8 +30,8 @@ function useStageKeys(id: string): void {
   const navigate = useNavigate();
   const keys = useMemo(
     () =>
-      STAGES.map(({ key, name }, i) => ({
-        keys: String(i + 1),
+      STAGES.slice(0, STAGE_KEYS.length).map(({ key, name }, i) => ({
+        keys: STAGE_KEYS[i]!,
         what: name,
         run: () => void navigate({ pathname: `/tree/${id}/${key}`, search: window.location.search }),
       })),
@@ -40,15 +41,15 @@ function useStageKeys(id: string): void {
 }
 
 function OpenStage({ stage, desk, over, onDraw }: { stage: Stage; desk: Desk; over: HTMLElement | null; onDraw: (drawing: Drawing) => void }) {
-  const bench = stage.useBench(desk);
+  const kit = stage.useKit(desk);
   const { Panel, Over } = stage;
-  useLayoutEffect(() => onDraw(bench.drawing), [onDraw, bench.drawing]);
-  useKeys(stage.name, bench.keys ?? []);
+  useLayoutEffect(() => onDraw(kit.drawing), [onDraw, kit.drawing]);
+  useKeys(stage.name, kit.keys ?? []);
   return (
-    <BenchContext value={bench}>
+    <KitContext value={kit}>
       <Panel />
       {Over && over && createPortal(<Over />, over)}
-    </BenchContext>
+    </KitContext>
   );
 }
 

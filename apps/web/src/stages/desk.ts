@@ -4,7 +4,7 @@ import { dayOf, namesOf, shortNamesOf, wrapDeg, type Intent, type Known, type Na
 import { useNotice } from '../app/notice';
 import { doAct, doStep } from '../shared/desk-store';
 import { useKnown } from '../shared/queries';
-import { usePlan } from '../work/use-planner';
+import { usePlan } from '../jobs/use-planner';
 import { finite, useAddress } from './address';
 
 /** What every stage of one tree works with; the user's place (branch, bearing, day) is in the address. */

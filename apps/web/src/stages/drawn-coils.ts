@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { coilAlone, coilsOn, dayOf, FlatBark, placesFor, placeTree, woodIn, type PlanDocument, type PlanRun } from '@ustle/core';
 import type { DrawnCoil } from '../turntable/coil-geometry';
-import { useStages } from '../work/use-planner';
+import { useStages } from '../jobs/use-planner';
 import type { Desk } from './desk';
 
 const branchesOf = (run: PlanRun): string[] => run.branches.map((b) => b.branch);

@@ -38,7 +38,7 @@ export interface Drawing extends Partial<
 }
 
 /** What a stage keeps while it is open: whatever its own parts work with, what it draws, and its keys. */
-export interface Bench {
+export interface Kit {
   drawing: Drawing;
   keys?: readonly Key[];
 }
@@ -51,7 +51,7 @@ export interface Stage {
   /** Whether it needs nothing more for now. */
   settled: (tree: Tree, plan: PlanDocument) => boolean;
   /** Its place in the address, its questions to the worker, its drawing. A hook: the stage is laid out anew when it is opened. */
-  useBench: (desk: Desk) => Bench;
+  useKit: (desk: Desk) => Kit;
   Panel: ComponentType;
   /** Tools over the turntable. */
   Over?: ComponentType;
@@ -59,10 +59,10 @@ export interface Stage {
   wide?: boolean;
 }
 
-export const BenchContext = createContext<Bench | null>(null);
+export const KitContext = createContext<Kit | null>(null);
 
-/** The open stage's own bench, as its `useBench` made it. */
-export const benchOf =
-  <B extends Bench>(_useBench: (desk: Desk) => B) =>
-  (): B =>
-    useContext(BenchContext) as B;
+/** The open stage's own kit, as its `useKit` made it. */
+export const kitOf =
+  <K extends Kit>(_useKit: (desk: Desk) => K) =>
+  (): K =>
+    useContext(KitContext) as K;

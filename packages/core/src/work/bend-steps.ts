@@ -1,7 +1,7 @@
 import { dayOf, sayDay } from '../units/index.js';
 import type { PlanBend, PlanDocument, PlanPose } from '../plan/index.js';
 import { coilsOn, guysOn, standing, type Tree } from '../tree/index.js';
-import { MINUTES, type Bench, type Draft } from './draft.js';
+import { MINUTES, type Laying, type Draft } from './draft.js';
 import type { WorkStep } from './step.js';
 
 /** Thinner wood (mm) is bent in one go, with care. */
@@ -22,7 +22,7 @@ const WRAPPED: Record<string, string> = {
 };
 
 function bendSteps(
-  { names, on, onDay }: Bench,
+  { names, on, onDay }: Laying,
   branch: string,
   bend: PlanBend,
   pose: { done: number; next: string | null; as: string; told: string[] },
@@ -88,7 +88,7 @@ function awaitsBending(tree: Tree, onDay: number): (branch: string, as: string) 
 }
 
 /** A branch brought to its pose; what is too thin for a step of its own is bent with it. */
-function placeStep({ names, on }: Bench, pose: PlanPose, main: PlanBend | undefined): Draft {
+function placeStep({ names, on }: Laying, pose: PlanPose, main: PlanBend | undefined): Draft {
   const { branch, elevation, bearing, reach } = pose;
   const own = main && !isHard(main) ? main : null;
   const hand = (b: PlanBend): number => Math.round(b.handDeg ?? b.angle);
@@ -110,24 +110,24 @@ function placeStep({ names, on }: Bench, pose: PlanPose, main: PlanBend | undefi
 }
 
 /** The trunk's bends: in the stages of the gravest, the others with it from below. */
-function trunkSteps(bench: Bench, { bends, bending }: NonNullable<PlanDocument['trunk']>): Draft[] {
+function trunkSteps(laying: Laying, { bends, bending }: NonNullable<PlanDocument['trunk']>): Draft[] {
   const main = gravest(bends);
   const { done, next, told } = bending ?? { done: 0, next: null, told: [] };
   if (!main || (bending && next === null)) return [];
   const others = bends.filter((b) => b !== main).map((b) => `${Math.round(b.handDeg ?? b.angle)}° at ${b.at.toFixed(0)} mm`);
   const along = others.length ? [`With it, as far in each stage: ${others.join(', ')}.`] : [];
-  return bendSteps(bench, 'trunk', main, { done, next, as: '', told: [...along, ...told] });
+  return bendSteps(laying, 'trunk', main, { done, next, as: '', told: [...along, ...told] });
 }
 
 /** Bends and placing of branches that are wired or tied in this session, or whose wire is on and waits for it; from the lowest up. */
-export function posedSteps(bench: Bench, worked: ReadonlySet<string>): { bends: Draft[]; places: Draft[] } {
-  const { plan, placed, on, tree, onDay } = bench;
+export function posedSteps(laying: Laying, worked: ReadonlySet<string>): { bends: Draft[]; places: Draft[] } {
+  const { plan, placed, on, tree, onDay } = laying;
   const awaits = awaitsBending(tree, onDay);
   const isAsked = (branch: string, as = ''): boolean => worked.has(branch) || awaits(branch, as);
   const height = (id: string): number => placed.byId.get(id)?.line.points[0]![2] ?? 0;
   const bends: Draft[] = [];
   const places: Draft[] = [];
-  if (plan.trunk && isAsked('trunk')) bends.push(...trunkSteps(bench, plan.trunk));
+  if (plan.trunk && isAsked('trunk')) bends.push(...trunkSteps(laying, plan.trunk));
   const partly = new Set([...plan.guys.map((g) => g.branch), ...plan.runs.flatMap((r) => r.branches.flatMap((b) => b.onFrom ?? []))]);
   // What a tie draws, what its wire is too thin for, or what has none beyond a shoot, is not bent by hand.
   const byHand = (p: PlanPose): PlanPose => (partly.has(p.branch) ? { ...p, bends: p.bends.filter((b) => b.handDeg !== null) } : p);
@@ -140,9 +140,9 @@ export function posedSteps(bench: Bench, worked: ReadonlySet<string>): { bends: 
     if (cracked) continue;
     const main = gravest(pose.bends);
     const hard = main && isHard(main) ? main : null;
-    if (hard) bends.push(...bendSteps(bench, pose.branch, hard, { done, next, as: asked(pose), told }));
+    if (hard) bends.push(...bendSteps(laying, pose.branch, hard, { done, next, as: asked(pose), told }));
     // What is bent over days is placed with its last stage.
-    if (!hard || (hard.dates.length <= 1 && (next ?? '') <= on)) places.push(placeStep(bench, pose, main));
+    if (!hard || (hard.dates.length <= 1 && (next ?? '') <= on)) places.push(placeStep(laying, pose, main));
   }
   // One stage of every branch before the next of any: the others' work is the rest.
   const stageOf = (d: Draft): number => Number(d.key.slice(d.key.lastIndexOf(':') + 1));

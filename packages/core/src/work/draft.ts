@@ -20,7 +20,7 @@ export const MINUTES = {
 export type Draft = Omit<WorkStep, 'mind' | 'danger' | 'minutes' | 'as' | 'rest' | 'did' | 'branches'> &
   Partial<Pick<WorkStep, 'as' | 'rest' | 'did' | 'branches'>> & { rule: number };
 
-export interface Bench {
+export interface Laying {
   tree: Tree;
   placed: PlacedTree;
   plan: PlanDocument;

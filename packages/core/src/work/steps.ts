@@ -4,7 +4,7 @@ import { cutList } from '../removal/index.js';
 import { coilsOn, cutsOf, namesOf, placeTree, sayBranches, slope, type PlacedTree, type Tree } from '../tree/index.js';
 import { asWound } from '../wire/index.js';
 import { posedSteps, withRests } from './bend-steps.js';
-import { MINUTES, type Bench, type Draft } from './draft.js';
+import { MINUTES, type Laying, type Draft } from './draft.js';
 import { mindingOf } from './minding.js';
 import { paceFor, type Pace } from './pace.js';
 import type { WorkStep, StepKind } from './step.js';
@@ -16,7 +16,7 @@ const branchesOf = (run: PlanRun): string[] => run.branches.map((b) => b.branch)
 const THUMB = { over: 'over the shoulder', under: 'from beneath the shoulder' } as const;
 const HAND = { cw: 'clockwise', ccw: 'counter-clockwise' } as const;
 
-function cutSteps({ tree, placed, names, on }: Bench): Draft[] {
+function cutSteps({ tree, placed, names, on }: Laying): Draft[] {
   return cutList(placed, 1).flatMap((item): Draft[] => {
     const wood = placed.byId.get(item.branch)!;
     const decision = tree.plan.decisions.find((d) => d.branch === item.branch)!;
@@ -51,12 +51,12 @@ const jinStep = (branch: string, name: string, d: number): Draft => ({
 });
 
 /** Stubs cut for deadwood since a day that are still to be peeled. */
-const cutForJin = ({ tree, names, placed }: Bench, since: number): Draft[] =>
+const cutForJin = ({ tree, names, placed }: Laying, since: number): Draft[] =>
   cutsOf(tree).flatMap((c) =>
     c.kind === 'shortened' && c.stub === 'jin' && dayOf(c.on) >= since ? [jinStep(c.branch, names(c.branch), placed.byId.get(c.branch)?.branch.d ?? 8)] : [],
   );
 
-function wireSteps({ plan, names, on, tree, onDay }: Bench): Draft[] {
+function wireSteps({ plan, names, on, tree, onDay }: Laying): Draft[] {
   const worn = new Set(coilsOn(tree, onDay).map((c) => c.branch));
   const open = plan.runs.filter((r) => r.branches.some((b) => !worn.has(b.branch)));
   const inOrder = [...open].sort((a, b) => plan.order.indexOf(a.id) - plan.order.indexOf(b.id));
@@ -149,14 +149,14 @@ export function openSteps(
   { since = onDay, on = tree.branches.length }: { since?: number; on?: number } = {},
 ): WorkStep[] {
   const placed = placeTree(tree);
-  const bench: Bench = { tree, placed, plan, onDay, on: isoOf(onDay), names: namesOf(tree) };
-  const cuts = cutSteps(bench);
-  const jins = [...cuts.filter((s) => s.kind === 'jin'), ...cutForJin(bench, since)];
-  const wires = wireSteps(bench);
-  const guyed = plan.guys.flatMap((g) => (g.on ? twistStep(bench, g) : guyStep(bench, g)));
-  const devices = deviceSteps(bench);
+  const laying: Laying = { tree, placed, plan, onDay, on: isoOf(onDay), names: namesOf(tree) };
+  const cuts = cutSteps(laying);
+  const jins = [...cuts.filter((s) => s.kind === 'jin'), ...cutForJin(laying, since)];
+  const wires = wireSteps(laying);
+  const guyed = plan.guys.flatMap((g) => (g.on ? twistStep(laying, g) : guyStep(laying, g)));
+  const devices = deviceSteps(laying);
   const worked = new Set([...wires, ...guyed].flatMap((s) => s.branches ?? []));
-  const { bends, places } = posedSteps(bench, worked);
+  const { bends, places } = posedSteps(laying, worked);
   const rank = (id: string | undefined): number => plan.order.indexOf(id ?? '');
   const ties = [...guyed, ...devices].sort((a, b) => rank(a.of) - rank(b.of));
   const drafts: Draft[] = [

@@ -1,9 +1,9 @@
 import { dayOf } from '../units/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
 import type { PlanGuy } from '../plan/index.js';
-import { MINUTES, type Bench, type Draft } from './draft.js';
+import { MINUTES, type Laying, type Draft } from './draft.js';
 
-export function guyStep({ names, on }: Bench, guy: PlanGuy): Draft[] {
+export function guyStep({ names, on }: Laying, guy: PlanGuy): Draft[] {
   if (guy.stages === null) return [];
   const first = guy.stages > 1 ? Math.max(1, Math.round(guy.windlassTurns / guy.stages)) : Math.round(guy.windlassTurns);
   return [
@@ -40,7 +40,7 @@ export function guyStep({ names, on }: Bench, guy: PlanGuy): Draft[] {
 }
 
 /** A tie that stands between two stages, on the day of the next. */
-export function twistStep({ names, on, onDay }: Bench, guy: PlanGuy): Draft[] {
+export function twistStep({ names, on, onDay }: Laying, guy: PlanGuy): Draft[] {
   const left = guy.windlassTurns - guy.on!.twists;
   if (guy.stages === null || guy.stages < 2 || left < 0.5 || !guy.dates[0] || dayOf(guy.dates[0]) > onDay) return [];
   const twists = Math.max(1, Math.min(Math.round(left), Math.round(guy.windlassTurns / guy.stages)));
@@ -58,7 +58,7 @@ export function twistStep({ names, on, onDay }: Bench, guy: PlanGuy): Draft[] {
   ];
 }
 
-export function deviceSteps({ plan, names, on }: Bench): Draft[] {
+export function deviceSteps({ plan, names, on }: Laying): Draft[] {
   return plan.devices.flatMap((d): Draft[] => {
     if ('fault' in d || d.on || d.stages === null) return [];
     const turns = d.turns === null ? null : Math.max(1, Math.round(d.turns / (d.stages ?? 1)));

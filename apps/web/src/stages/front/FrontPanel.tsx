@@ -1,7 +1,7 @@
 import { PARTS, WEIGHT_PROFILES, type Front, type Part, type Planting, type Weights } from '@ustle/core';
 import { Bar, PanelHead, Skeleton } from '../../shared/parts';
 import { useDesk } from '../desk';
-import { useFront } from './bench';
+import { useFront } from './kit';
 import { LETTERS, sameView, sayView } from './views';
 
 const NAMES: Record<Part, string> = {
@@ -88,7 +88,7 @@ function PlantingNotes({ planting }: { planting: Planting }) {
 }
 
 /** The named profile of weights, and each weight by hand. */
-function WeightsBench({
+function WeightsSheet({
   weights,
   profile,
   onProfile,
@@ -212,7 +212,7 @@ export function FrontPanel() {
           </div>
         </section>
       )}
-      <WeightsBench weights={weights} profile={profile} onProfile={setProfile} onWeights={setWeights} />
+      <WeightsSheet weights={weights} profile={profile} onProfile={setProfile} onWeights={setWeights} />
       <div className="sticky -bottom-5 -mx-5 mt-3 flex flex-wrap items-center gap-2 border-t border-rule bg-sheet px-5 py-3">
         <button type="button" className="btn btn-primary" disabled={isChosen} onClick={choose}>
           {isChosen ? 'This is the front' : `Choose ${index >= 0 ? LETTERS[index] : `${here.bearing}°`}`}

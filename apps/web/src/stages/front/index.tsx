@@ -1,6 +1,6 @@
 import { useDesk } from '../desk';
 import type { Stage } from '../stage';
-import { useFront, useFrontBench } from './bench';
+import { useFront, useFrontKit } from './kit';
 import { FrontPanel } from './FrontPanel';
 import { Level } from './Level';
 
@@ -15,7 +15,7 @@ export const front: Stage = {
   key: 'front',
   name: 'Front',
   settled: (tree) => Boolean(tree.plan.front),
-  useBench: useFrontBench,
+  useKit: useFrontKit,
   Panel: FrontPanel,
   Over,
 };

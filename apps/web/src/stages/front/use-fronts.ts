@@ -1,8 +1,8 @@
 import { proxy } from 'comlink';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { peaks, type Front, type FrontResult, type Tree, type View, type Weights } from '@ustle/core';
-import type { Planner } from '../../work/planner';
-import { useAnswer, worker } from '../../work/use-planner';
+import type { Planner } from '../../jobs/planner';
+import { useAnswer, worker } from '../../jobs/use-planner';
 
 export type Judged = ReturnType<Planner['judge']>;
 

@@ -3,7 +3,7 @@ import { GUY, type RankedAnchor } from '@ustle/core';
 import { NumberField } from '../../shared/NumberField';
 import { Quiet, Skeleton } from '../../shared/parts';
 import { useDesk } from '../desk';
-import { useBench } from './bench';
+import { useKit } from './kit';
 import { FAILS, sayAnchor } from './words';
 
 const SHOWN = 8;
@@ -24,7 +24,7 @@ function saysOf(a: RankedAnchor): string {
 /** Where a branch can be tied to, the best first; choosing one fixes the tie. */
 export function Anchors({ branch }: { branch: string }) {
   const { tree, act, names } = useDesk();
-  const { choice, own, at, setAt } = useBench();
+  const { choice, own, at, setAt } = useKit();
   const [adding, setAdding] = useState(false);
   const length = tree.branches.find((b) => b.id === branch)?.length ?? 0;
   if (!choice) return <Skeleton lines={5} />;

@@ -3,14 +3,14 @@ import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
 import { AfterGuys } from './AfterGuys';
 import { Anchors } from './Anchors';
-import { useBench } from './bench';
+import { useKit } from './kit';
 import { Devices } from './Devices';
 import { OpenTie } from './OpenTie';
 import { sayAnchor } from './words';
 
 export function GuyPanel() {
   const { plan, branch, setBranch, names } = useDesk();
-  const { own } = useBench();
+  const { own } = useKit();
   if (!plan) return <Skeleton lines={9} />;
   const { guys } = plan;
   const on = guys.filter((g) => g.on).length;

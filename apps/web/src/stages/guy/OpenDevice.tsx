@@ -3,7 +3,7 @@ import { NumberField } from '../../shared/NumberField';
 import { Caution, Facts, Pick, Quiet } from '../../shared/parts';
 import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
-import { useBench } from './bench';
+import { useKit } from './kit';
 import { Checks } from './Checks';
 import { DrawIt } from './DrawIt';
 import { OnTree } from './OnTree';
@@ -94,7 +94,7 @@ function Where({ device, onChange }: { device: Device; onChange: (over: Partial<
 /** What a device asks of the wood, and what is done with it. */
 function Worked({ found }: { found: PlanDevice }) {
   const { act, names, today: now } = useDesk();
-  const { set, turned, setTurned } = useBench();
+  const { set, turned, setTurned } = useKit();
   const { id, device, stages, turns } = found;
   const times = Math.max(1, stages ?? 1);
   const today = turns === null ? null : turns / times;

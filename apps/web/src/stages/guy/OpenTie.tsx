@@ -2,7 +2,7 @@ import type { PlanGuy } from '@ustle/core';
 import { Caution, Facts, Quiet } from '../../shared/parts';
 import { percent, sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
-import { useBench } from './bench';
+import { useKit } from './kit';
 import { Checks } from './Checks';
 import { DrawIt } from './DrawIt';
 import { TieActs } from './TieActs';
@@ -11,7 +11,7 @@ import { BANDS, sayAnchor, sayStrain } from './words';
 /** One tie, opened: how it is made, drawn with a slider, checked, and what is done with it. */
 export function OpenTie({ guy }: { guy: PlanGuy }) {
   const { act, names } = useDesk();
-  const { share, setShare, drawn, own } = useBench();
+  const { share, setShare, drawn, own } = useKit();
   const i = own.findIndex((g) => g.id === guy.id);
   const { id, branch, at, anchor, wire, cushion } = guy;
   // What is on for long has drawn its branch already: there is nothing to be seen by drawing it again.

@@ -1,6 +1,6 @@
 import type { Stage } from '../stage';
 import { GuyPanel } from './GuyPanel';
 import { settled } from './settled';
-import { useGuyBench } from './bench';
+import { useGuyKit } from './kit';
 
-export const guy: Stage = { key: 'guy', name: 'Guy', settled, useBench: useGuyBench, Panel: GuyPanel };
+export const guy: Stage = { key: 'guy', name: 'Guy', settled, useKit: useGuyKit, Panel: GuyPanel };

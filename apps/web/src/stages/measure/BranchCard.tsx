@@ -1,7 +1,7 @@
 import { BRANCH_STATES } from '@ustle/core';
 import { Choice } from '../../shared/parts';
 import { useDesk } from '../desk';
-import { useMeasure } from './bench';
+import { useMeasure } from './kit';
 import { BranchEditor } from './BranchEditor';
 import { HEADS, ruleOf, shownIn, storedFrom } from './columns';
 import { NumberCell } from './NumberCell';
@@ -9,7 +9,7 @@ import { NumberCell } from './NumberCell';
 /** One branch at a time, large: the list on a phone. */
 export function BranchCard({ clock }: { clock: boolean }) {
   const { tree, branch, setBranch, names } = useDesk();
-  const bench = useMeasure();
+  const kit = useMeasure();
   const { branches } = tree;
   const at = Math.max(
     0,
@@ -17,7 +17,7 @@ export function BranchCard({ clock }: { clock: boolean }) {
   );
   const b = branches[at];
   const add = (
-    <button type="button" className="btn btn-outline btn-primary" onClick={() => bench.addAfter(branches[branches.length - 1])}>
+    <button type="button" className="btn btn-outline btn-primary" onClick={() => kit.addAfter(branches[branches.length - 1])}>
       Add a branch
     </button>
   );
@@ -42,7 +42,7 @@ export function BranchCard({ clock }: { clock: boolean }) {
       </div>
       <dl className="mt-2">
         {HEADS.map(({ column, head, unit, what }, i) => {
-          const typed = bench.kept.typed[`${b.id}/${column}`];
+          const typed = kit.kept.typed[`${b.id}/${column}`];
           return (
             <div key={`${b.id}${column}`} className="grid grid-cols-[1fr_110px_52px] items-center gap-2 border-t border-rule py-1">
               <dt>
@@ -57,9 +57,9 @@ export function BranchCard({ clock }: { clock: boolean }) {
                   row={i}
                   column={column}
                   typed={typed}
-                  unmeasured={bench.kept.unmeasured.includes(`${b.id}/${column}`)}
-                  onValue={(value) => void bench.put(b.id, column, storedFrom(column, value, clock), String(value))}
-                  onTyped={(t) => bench.typedIn(`${b.id}/${column}`, t)}
+                  unmeasured={kit.kept.unmeasured.includes(`${b.id}/${column}`)}
+                  onValue={(value) => void kit.put(b.id, column, storedFrom(column, value, clock), String(value))}
+                  onTyped={(t) => kit.typedIn(`${b.id}/${column}`, t)}
                 />
               </dd>
               <dd className="text-quiet">{column === 'bearing' && clock ? 'o’clock' : unit}</dd>
@@ -73,7 +73,7 @@ export function BranchCard({ clock }: { clock: boolean }) {
           label="State"
           value={b.state}
           options={BRANCH_STATES.map((s) => ({ value: s, name: s }))}
-          onChange={(state) => void bench.change(b.id, { state })}
+          onChange={(state) => void kit.change(b.id, { state })}
         />
       </div>
       {add}

@@ -3,7 +3,7 @@ import { BRANCH, crooked, MATURITIES, type Branch } from '@ustle/core';
 import { Choice, Quiet } from '../../shared/parts';
 import { percent } from '../../shared/say';
 import { useDesk } from '../desk';
-import { useMeasure } from './bench';
+import { useMeasure } from './kit';
 
 /** What a branch is called; by its place where nothing is typed. */
 function Name({ branch }: { branch: Branch }) {

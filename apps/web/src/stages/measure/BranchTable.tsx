@@ -1,7 +1,7 @@
 import { useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { measureFaults, type Branch } from '@ustle/core';
 import { useDesk } from '../desk';
-import { useMeasure } from './bench';
+import { useMeasure } from './kit';
 import { BranchLine, type LineActs } from './BranchLine';
 import { HEADS, type Column } from './columns';
 
@@ -49,7 +49,7 @@ function Faults() {
 /** One line a branch, by keyboard alone: Enter goes down and adds; with Alt and Shift a line is copied, mirrored, put onto another, taken out. */
 export function BranchTable({ clock }: { clock: boolean }) {
   const { tree, branch: selected, setBranch, names, short } = useDesk();
-  const bench = useMeasure();
+  const kit = useMeasure();
   const { branches } = tree;
   const table = useRef<HTMLTableElement>(null);
   const doubts = useMemo(() => measureFaults(tree), [tree]);
@@ -74,16 +74,16 @@ export function BranchTable({ clock }: { clock: boolean }) {
     const withBoth: Record<string, () => void> = {
       KeyD: () => {
         const above = branches[row - 1];
-        if (above) void bench.change(b.id, { [column]: above[column] });
+        if (above) void kit.change(b.id, { [column]: above[column] });
       },
-      KeyM: () => (rest(), bench.mirror(b), focus(row + 1, 'at')),
-      KeyC: () => (rest(), bench.copy(b), focus(row + 1, 'at')),
-      ArrowRight: () => (settle(), bench.indent(b, true)),
-      ArrowLeft: () => (settle(), bench.indent(b, false)),
-      KeyX: () => (bench.takeOut(b), focus(Math.max(0, row - 1), column)),
+      KeyM: () => (rest(), kit.mirror(b), focus(row + 1, 'at')),
+      KeyC: () => (rest(), kit.copy(b), focus(row + 1, 'at')),
+      ArrowRight: () => (settle(), kit.indent(b, true)),
+      ArrowLeft: () => (settle(), kit.indent(b, false)),
+      KeyX: () => (kit.takeOut(b), focus(Math.max(0, row - 1), column)),
     };
     const plain: Record<string, () => void> = {
-      Enter: () => (row + 1 < branches.length ? focus(row + 1, column) : (rest(), bench.addAfter(b), focus(row + 1, 'at'))),
+      Enter: () => (row + 1 < branches.length ? focus(row + 1, column) : (rest(), kit.addAfter(b), focus(row + 1, 'at'))),
       ArrowDown: () => focus(row + 1, column),
       ArrowUp: () => focus(row - 1, column),
     };
@@ -94,16 +94,16 @@ export function BranchTable({ clock }: { clock: boolean }) {
     found();
   };
   // The lines keep their functions while they say the same; what those do is always the newest.
-  const latest = useRef({ bench, onKeyDown });
+  const latest = useRef({ kit, onKeyDown });
   useLayoutEffect(() => {
-    latest.current = { bench, onKeyDown };
+    latest.current = { kit, onKeyDown };
   });
   const acts = useMemo<LineActs>(
     () => ({
-      onLive: (branch, column, value) => latest.current.bench.setLive(value === null ? null : { branch, changes: { [column]: value } }),
-      onValue: (branch, column, value, text) => void latest.current.bench.put(branch, column, value, text),
-      onTyped: (branch, column, typed) => latest.current.bench.typedIn(`${branch}/${column}`, typed),
-      onState: (branch, state) => void latest.current.bench.change(branch, { state }),
+      onLive: (branch, column, value) => latest.current.kit.setLive(value === null ? null : { branch, changes: { [column]: value } }),
+      onValue: (branch, column, value, text) => void latest.current.kit.put(branch, column, value, text),
+      onTyped: (branch, column, typed) => latest.current.kit.typedIn(`${branch}/${column}`, typed),
+      onState: (branch, state) => void latest.current.kit.change(branch, { state }),
       onKeyDown: (event: KeyboardEvent<HTMLElement>, row: number, column: Column | 'state') => latest.current.onKeyDown(event, row, column),
       onSelect: setBranch,
     }),
@@ -111,12 +111,12 @@ export function BranchTable({ clock }: { clock: boolean }) {
   );
   const unmeasured = useMemo(() => {
     const of = new Map<string, string>();
-    for (const field of bench.kept.unmeasured) {
+    for (const field of kit.kept.unmeasured) {
       const [branch, column] = field.split('/') as [string, string];
       of.set(branch, `${of.get(branch) ?? ''}${column} `);
     }
     return of;
-  }, [bench.kept.unmeasured]);
+  }, [kit.kept.unmeasured]);
   const doubtsOf = useMemo(() => new Map(branches.map((b) => [b.id, doubts.filter((f) => f.branch === b.id)])), [branches, doubts]);
   return (
     <>
@@ -145,7 +145,7 @@ export function BranchTable({ clock }: { clock: boolean }) {
               short={short(b.id)}
               clock={clock}
               selected={b.id === selected}
-              typed={bench.kept.typed}
+              typed={kit.kept.typed}
               unmeasured={unmeasured.get(b.id) ?? ''}
               doubts={doubtsOf.get(b.id)!}
               acts={acts}
@@ -170,7 +170,7 @@ export function BranchTable({ clock }: { clock: boolean }) {
         type="button"
         className="btn btn-outline btn-primary btn-sm mt-3"
         onClick={() => {
-          bench.addAfter(branches[branches.length - 1]);
+          kit.addAfter(branches[branches.length - 1]);
           focus(branches.length, 'at');
         }}
       >

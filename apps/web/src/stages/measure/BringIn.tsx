@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { paths, type Problem } from '@ustle/contract';
 import { count } from '../../shared/say';
 import { useDesk } from '../desk';
-import { useMeasure } from './bench';
+import { useMeasure } from './kit';
 
 const KINDS = { branches: 'branches', cylinders: 'cylinders of a scan' } as const;
 type Kind = keyof typeof KINDS;

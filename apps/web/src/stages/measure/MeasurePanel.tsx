@@ -5,7 +5,7 @@ import { count, percent } from '../../shared/say';
 import { useWide } from '../../shared/use-wide';
 import { oneOf, useAddress } from '../address';
 import { useDesk } from '../desk';
-import { useMeasure } from './bench';
+import { useMeasure } from './kit';
 import { BranchCard } from './BranchCard';
 import { BranchEditor } from './BranchEditor';
 import { BranchTable } from './BranchTable';

@@ -1,7 +1,7 @@
 import { useRef, type KeyboardEvent, type ReactNode } from 'react';
 import { Quiet } from '../../shared/parts';
 import { readNumber, type NumberRule } from '../../shared/numbers';
-import { useMeasure } from './bench';
+import { useMeasure } from './kit';
 import { NumberCell } from './NumberCell';
 
 interface Props<T> {

@@ -1,12 +1,12 @@
 import type { Stage } from '../stage';
-import { useMeasureBench } from './bench';
+import { useMeasureKit } from './kit';
 import { MeasurePanel } from './MeasurePanel';
 
 export const measure: Stage = {
   key: 'measure',
   name: 'Measure',
   settled: (tree) => tree.branches.length > 0,
-  useBench: useMeasureBench,
+  useKit: useMeasureKit,
   Panel: MeasurePanel,
   wide: true,
 };

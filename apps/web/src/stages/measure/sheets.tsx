@@ -3,7 +3,7 @@ import { FEATURE, offsetOf, POT, POT_SHAPES, ROOT, STATION, stationOf, VIGOURS, 
 import type { NumberRule } from '../../shared/numbers';
 import { Choice, Quiet } from '../../shared/parts';
 import { useDesk } from '../desk';
-import { useMeasure } from './bench';
+import { useMeasure } from './kit';
 import { PartTable } from './PartTable';
 
 const OFFSET = { ...STATION.properties.x, minimum: 0, description: 'how far it stands aside of the foot' } as NumberRule;

@@ -4,7 +4,7 @@ import { NumberField } from '../../shared/NumberField';
 import type { NumberRule } from '../../shared/numbers';
 import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
-import { usePose } from './bench';
+import { usePose } from './kit';
 import { keptBend, keptPose } from './kept';
 import { BANDS, bendName, deg, PROTECTIONS } from './words';
 

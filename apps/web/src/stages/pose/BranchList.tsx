@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import type { AsGrown, PlanPose } from '@ustle/core';
 import { useDesk } from '../desk';
-import { usePose } from './bench';
+import { usePose } from './kit';
 import { OpenPose } from './OpenPose';
 import { deg, SOURCES } from './words';
 

@@ -2,7 +2,7 @@ import { lengthOf, poseFaults, POSE_FIELDS, type CompactWay, type PlanPose, type
 import { BeadGlyph } from '../../shared/BeadGlyph';
 import { NumberField } from '../../shared/NumberField';
 import type { NumberRule } from '../../shared/numbers';
-import { useAnswer, worker } from '../../work/use-planner';
+import { useAnswer, worker } from '../../jobs/use-planner';
 import { useDesk } from '../desk';
 import { usePlacedAfter } from '../posed-lines';
 

@@ -3,7 +3,7 @@ import { NumberField } from '../../shared/NumberField';
 import { Quiet } from '../../shared/parts';
 import type { NumberRule } from '../../shared/numbers';
 import { useDesk } from '../desk';
-import { usePose } from './bench';
+import { usePose } from './kit';
 import { keptPose } from './kept';
 import { BendList } from './BendList';
 import { BentLog } from './BentLog';

@@ -1,4 +1,4 @@
-import { usePose } from './bench';
+import { usePose } from './kit';
 import { deg } from './words';
 
 /** From the tree as it grows to the tree as posed; while a tip is drawn, what the wood says to it. */

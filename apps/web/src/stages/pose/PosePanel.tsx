@@ -3,7 +3,7 @@ import { BeadGlyph } from '../../shared/BeadGlyph';
 import { Caution, Choice, PanelHead, Quiet, Skeleton, Tabs } from '../../shared/parts';
 import { count } from '../../shared/say';
 import { useDesk } from '../desk';
-import { usePose, type Sheet } from './bench';
+import { usePose, type Sheet } from './kit';
 import { BranchList } from './BranchList';
 import { SlopeLadder } from './SlopeLadder';
 import { TrunkSheet } from './TrunkSheet';

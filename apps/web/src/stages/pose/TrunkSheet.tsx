@@ -2,7 +2,7 @@ import { TRUNK_WAYS, type TrunkOption, type TrunkWay } from '@ustle/core';
 import { BeadGlyph } from '../../shared/BeadGlyph';
 import { Caution, Skeleton } from '../../shared/parts';
 import { percent, sayDate } from '../../shared/say';
-import { useAnswer, worker } from '../../work/use-planner';
+import { useAnswer, worker } from '../../jobs/use-planner';
 import { useDesk } from '../desk';
 
 const years = (n: number | null): string =>

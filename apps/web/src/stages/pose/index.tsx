@@ -1,7 +1,7 @@
 import type { Stage } from '../stage';
-import { usePoseBench } from './bench';
+import { usePoseKit } from './kit';
 import { PoseOver } from './PoseOver';
 import { PosePanel } from './PosePanel';
 import { settled } from './settled';
 
-export const pose: Stage = { key: 'pose', name: 'Pose', settled, useBench: usePoseBench, Panel: PosePanel, Over: PoseOver };
+export const pose: Stage = { key: 'pose', name: 'Pose', settled, useKit: usePoseKit, Panel: PosePanel, Over: PoseOver };

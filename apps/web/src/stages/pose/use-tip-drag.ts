@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import type { Drag, PlanDocument, Vec } from '@ustle/core';
-import { worker } from '../../work/use-planner';
+import { worker } from '../../jobs/use-planner';
 import type { Desk } from '../desk';
 
 /** The tip of a branch being dragged: each place is asked of the worker, the newest only. */

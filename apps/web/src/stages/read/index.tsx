@@ -7,6 +7,6 @@ export const read: Stage = {
   key: 'read',
   name: 'Read',
   settled: (_tree, plan) => plan.read.verdict === 'go',
-  useBench: () => BENCH,
+  useKit: () => BENCH,
   Panel: ReadPanel,
 };

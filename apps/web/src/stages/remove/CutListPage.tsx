@@ -7,7 +7,7 @@ import { Skeleton } from '../../shared/parts';
 import { count, percent, sayDate } from '../../shared/say';
 import { useWide } from '../../shared/use-wide';
 import { PrintPage } from '../PrintPage';
-import { useConsequences } from './bench';
+import { useConsequences } from './kit';
 import { CutCare, CutText } from './CutSheet';
 
 const Turntable = lazy(() => import('../../turntable/Turntable').then((m) => ({ default: m.Turntable })));

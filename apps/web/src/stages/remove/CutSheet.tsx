@@ -7,7 +7,7 @@ import { percent } from '../../shared/say';
 import { Agreement } from '../Agreement';
 import { History } from '../History';
 import { useDesk } from '../desk';
-import { useRemove } from './bench';
+import { useRemove } from './kit';
 
 /** One cut as it is read at the tree. */
 export function CutText({ cut, names }: { cut: CutItem; names: Names }) {

@@ -1,9 +1,9 @@
 import { useMemo, useState } from 'react';
 import { decisionsOf, takenAlong, unfinishedCuts, type Finding } from '@ustle/core';
 import { useDesk } from '../desk';
-import { useRemove } from './bench';
+import { useRemove } from './kit';
 import { BranchRow } from './BranchRow';
-import { RulesBench } from './RulesBench';
+import { RulesSheet } from './RulesSheet';
 
 /** Branches listed at first; a scan may bring thousands. */
 const ROWS = 120;
@@ -49,7 +49,7 @@ export function DecideSheet() {
           {order.length - rows.length} more branches
         </button>
       )}
-      <RulesBench />
+      <RulesSheet />
     </>
   );
 }

@@ -3,7 +3,7 @@ import { add, ring, scale, screenAxes, type Consequences, type EitherWay, type E
 import { percent, sayDate } from '../../shared/say';
 import { Budget } from '../Budget';
 import { useDesk } from '../desk';
-import { useRemove } from './bench';
+import { useRemove } from './kit';
 
 function BeforeAfter({ before, after }: { before: Looks; after: Looks }) {
   const rows: [string, string, string][] = [

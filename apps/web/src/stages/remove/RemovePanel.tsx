@@ -1,6 +1,6 @@
 import { PanelHead, Skeleton, Tabs } from '../../shared/parts';
 import { count } from '../../shared/say';
-import { useRemove, type Sheet } from './bench';
+import { useRemove, type Sheet } from './kit';
 import { CutSheet } from './CutSheet';
 import { DecideSheet } from './DecideSheet';
 import { GreenTally } from './GreenTally';

@@ -1,12 +1,12 @@
 import type { Stage } from '../stage';
 import { settled } from './settled';
-import { useRemoveBench } from './bench';
+import { useRemoveKit } from './kit';
 import { RemovePanel } from './RemovePanel';
 
 export const remove: Stage = {
   key: 'remove',
   name: 'Remove',
   settled,
-  useBench: useRemoveBench,
+  useKit: useRemoveKit,
   Panel: RemovePanel,
 };

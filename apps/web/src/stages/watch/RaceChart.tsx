@@ -4,7 +4,7 @@ import { Line } from 'react-chartjs-2';
 import type { PlanWire } from '@ustle/core';
 import { useTheme } from '../../app/theme';
 import { sayDate } from '../../shared/say';
-import type { RaceCurve } from '../../work/planner';
+import type { RaceCurve } from '../../jobs/planner';
 import { monthTicks, weekOf, weeksOfRace } from './race-axis';
 
 Chart.register(CategoryScale, LinearScale, LineElement, PointElement, Filler, Tooltip, annotation);

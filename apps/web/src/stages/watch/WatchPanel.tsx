@@ -5,7 +5,7 @@ import { count, daysBetween, sayDate, saySpan, sayShort } from '../../shared/say
 import { StageGlyph, type Glyph } from '../../shared/StageGlyph';
 import { useDesk } from '../desk';
 import { History } from '../History';
-import { useWatch } from './bench';
+import { useWatch } from './kit';
 import { AfterWire } from './AfterWire';
 import { CoilActs } from './CoilActs';
 import { Learnt } from './Learnt';

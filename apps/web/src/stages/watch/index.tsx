@@ -1,12 +1,12 @@
 import type { Stage } from '../stage';
 import { settled } from './settled';
-import { useWatchBench } from './bench';
+import { useWatchKit } from './kit';
 import { WatchPanel } from './WatchPanel';
 
 export const watch: Stage = {
   key: 'watch',
   name: 'Watch',
   settled,
-  useBench: useWatchBench,
+  useKit: useWatchKit,
   Panel: WatchPanel,
 };

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { PastChoice } from '@ustle/core';
 import { Quiet, Skeleton } from '../../shared/parts';
 import { percent } from '../../shared/say';
-import { useAnswer, worker } from '../../work/use-planner';
+import { useAnswer, worker } from '../../jobs/use-planner';
 import { useDesk } from '../desk';
 import { sayRace } from './say-race';
 

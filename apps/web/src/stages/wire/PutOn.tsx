@@ -1,7 +1,6 @@
 import { useId } from 'react';
-import { Controller, useForm, useWatch } from 'react-hook-form';
+import { Controller, useForm, useWatch, type Control } from 'react-hook-form';
 import {
-  asWound,
   cutFrom,
   isSameWire,
   isUsable,
@@ -9,8 +8,6 @@ import {
   WIRED_FIELDS,
   WIRE_FIELDS,
   type Anchor,
-  type Intent,
-  type MetalName,
   type PlanRun,
   type Wrap,
   sayBranches,
@@ -23,12 +20,13 @@ import { Choice, Pick } from '../../shared/parts';
 import { useRack } from '../../shared/queries';
 import { nearestSize, soldSizes } from '../../shared/wire-words';
 import { useDesk } from '../desk';
+import { wiredFrom, type Gap, type PuttingOn, type Wired } from './putting-on';
 
-const SNUG = [
+const SNUG: { value: Gap; name: string }[] = [
   { value: '0', name: 'snug' },
   { value: '0.5', name: 'slight gap' },
   { value: '1', name: 'loose' },
-] as const;
+];
 const UNDER: { value: Wrap; name: string }[] = [
   { value: 'none', name: 'no wrap' },
   { value: 'raffia', name: 'raffia' },
@@ -39,25 +37,33 @@ const HOLDS: { value: Anchor; name: string }[] = [
   { value: 'slipping', name: 'slipping' },
 ];
 
-interface Half {
-  turns: number;
-  bent: number;
+/** How far each branch of the piece was bent, and how often the wire goes round it. */
+function Halves({ run, control, inSession }: { run: PlanRun; control: Control<PuttingOn>; inSession: boolean }) {
+  const { names } = useDesk();
+  return (
+    <>
+      {run.branches.map((part, i) => (
+        <fieldset key={part.branch} className="grid grid-cols-2 gap-3">
+          <legend className="mb-1">{names(part.branch)}</legend>
+          {!inSession && (
+            <Controller
+              control={control}
+              name={`halves.${i}.bent`}
+              render={({ field }) => (
+                <NumberField label="Bent to" rule={WIRED_FIELDS.bentDeg} value={field.value} onValue={(v) => field.onChange(v)} unit="degrees" />
+              )}
+            />
+          )}
+          <Controller
+            control={control}
+            name={`halves.${i}.turns`}
+            render={({ field }) => <NumberField label="Turns" rule={WIRED_FIELDS.turns} value={field.value} onValue={(v) => field.onChange(v)} unit="" />}
+          />
+        </fieldset>
+      ))}
+    </>
+  );
 }
-interface Fields {
-  on: string;
-  metal: MetalName;
-  size: number;
-  strands: number;
-  length: number;
-  halves: Half[];
-  gap: (typeof SNUG)[number]['value'];
-  wrap: Wrap;
-  anchor: Anchor;
-  /** A roll's id, "best" for the one that it is best cut from, or "none". */
-  roll: string;
-}
-
-type Wired = Extract<Intent, { kind: 'wired' }>;
 
 /** What was really put on may differ from the plan: all of it can be said here. In a session of work it is bent in a later step. */
 export function PutOn({
@@ -73,7 +79,7 @@ export function PutOn({
 }) {
   const { today, act, names } = useDesk();
   const sizeName = useId();
-  const { control, handleSubmit, setValue, register } = useForm<Fields>({
+  const { control, handleSubmit, setValue, register } = useForm<PuttingOn>({
     defaultValues: {
       on: today,
       metal: run.metal,
@@ -94,31 +100,8 @@ export function PutOn({
   const best = rack ? cutFrom(wire, rack.stock) : null;
   const roll = picked === 'best' ? (best?.id ?? 'none') : rolls.some((r) => r.id === picked) ? picked : 'none';
   const sizes = [...new Set([...soldSizes(metal), ...(metal === run.metal ? [run.size] : [])])].sort((a, b) => a - b);
-  const save = handleSubmit(({ on, gap, wrap, anchor, size: taken, halves: said, length: used, roll: _roll, ...how }) => {
-    const wound = run.branches.map((part, i) => ({
-      branch: part.branch,
-      hand: part.hand,
-      start: part.start,
-      turns: said[i]!.turns,
-      ...(inSession ? {} : { bentDeg: said[i]!.bent }),
-      targetDeg: part.target,
-      over: part.bendLength,
-    }));
-    const { first, ...others } = asWound(run, wound);
-    const wired: Wired = {
-      kind: 'wired',
-      on,
-      ...how,
-      size: Number(taken),
-      angle: run.angle,
-      ...first,
-      ...others,
-      gap: Number(gap),
-      wrap,
-      anchor,
-      length: used,
-      ...(roll === 'none' ? {} : { roll }),
-    };
+  const save = handleSubmit((fields) => {
+    const wired = wiredFrom(run, fields, { roll: roll === 'none' ? null : roll, inSession });
     return onSave ? onSave(wired) : void act(wired);
   });
   return (
@@ -178,25 +161,7 @@ export function PutOn({
           onChange={(to) => setValue('roll', to)}
         />
       )}
-      {run.branches.map((part, i) => (
-        <fieldset key={part.branch} className="grid grid-cols-2 gap-3">
-          <legend className="mb-1">{names(part.branch)}</legend>
-          {!inSession && (
-            <Controller
-              control={control}
-              name={`halves.${i}.bent`}
-              render={({ field }) => (
-                <NumberField label="Bent to" rule={WIRED_FIELDS.bentDeg} value={field.value} onValue={(v) => field.onChange(v)} unit="degrees" />
-              )}
-            />
-          )}
-          <Controller
-            control={control}
-            name={`halves.${i}.turns`}
-            render={({ field }) => <NumberField label="Turns" rule={WIRED_FIELDS.turns} value={field.value} onValue={(v) => field.onChange(v)} unit="" />}
-          />
-        </fieldset>
-      ))}
+      <Halves run={run} control={control} inSession={inSession} />
       <Controller
         control={control}
         name="gap"

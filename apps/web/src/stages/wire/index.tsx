@@ -1,12 +1,12 @@
 import type { Stage } from '../stage';
 import { settled } from './settled';
-import { useWireBench } from './bench';
+import { useWireKit } from './kit';
 import { WirePanel } from './WirePanel';
 
 export const wire: Stage = {
   key: 'wire',
   name: 'Wire',
   settled,
-  useBench: useWireBench,
+  useKit: useWireKit,
   Panel: WirePanel,
 };

@@ -8,7 +8,7 @@ import { count, sayDate } from '../../shared/say';
 import { usePeople, useWeather } from '../../shared/queries';
 import { send } from '../../shared/http';
 import { useDesk } from '../desk';
-import { useBench } from './bench';
+import { useKit } from './kit';
 import { By } from './By';
 
 const PARTS: Record<WorkPart, string> = { cuts: 'Cuts', wire: 'Wire', bends: 'Bends and placing', ties: 'Ties and devices', finish: 'Cleaning and pot' };
@@ -53,7 +53,7 @@ function LeftOver({ left }: { left: readonly Left[] }) {
 /** A session laid out from what is decided: how long there is, what of it, and what is left. */
 export function Begin() {
   const { tree, plan, act, today } = useDesk();
-  const { lay } = useBench();
+  const { lay } = useKit();
   const { data: weather } = useWeather();
   const { data: people } = usePeople();
   const [hours, setHours] = useState(() => Number(localStorage.getItem(KEPT_HOURS)) || 4);

@@ -6,7 +6,7 @@ import { useRack } from '../../shared/queries';
 import { useDesk } from '../desk';
 import { UnrolledPiece } from '../wire/UnrolledPiece';
 import { Aftercare } from './Aftercare';
-import { useBench } from './bench';
+import { useKit } from './kit';
 import { Changed } from './Changed';
 import { useClock, type Clock } from './clock';
 import { Cracked } from './Cracked';
@@ -79,7 +79,7 @@ function WirePicture({ step }: { step: WorkStep }) {
 /** One step in large type, with what to mind and the answers to it. */
 export function StepCard({ step, session }: { step: WorkStep; session: WorkSession }) {
   const { act, tree, plan, today } = useDesk();
-  const { open } = useBench();
+  const { open } = useKit();
   const { data: rack } = useRack();
   const [sheet, setSheet] = useState<Sheet | null>(null);
   const [settled, setSettled] = useState(false);

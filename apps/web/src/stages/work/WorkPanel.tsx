@@ -8,7 +8,7 @@ import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
 import { Aftercare } from './Aftercare';
 import { Begin } from './Begin';
-import { useBench } from './bench';
+import { useKit } from './kit';
 import { Promises } from './Promises';
 import { StepCard } from './StepCard';
 import { useOffline } from '../../shared/use-offline';
@@ -16,7 +16,7 @@ import { useOffline } from '../../shared/use-offline';
 /** The open session: how far it is, what a changed plan touches, and the step at hand. */
 function Session() {
   const { tree, stored, today, act } = useDesk();
-  const { now, step, touched, open } = useBench();
+  const { now, step, touched, open } = useKit();
   const { session, open: steps, minutes } = now!;
   const answered = session.answers.filter((a) => a.answer !== 'ran-out' && a.answer !== 'changed');
   const close = async (): Promise<void> => {
@@ -89,7 +89,7 @@ function Session() {
 /** The day at the bench: what is decided, one step at a time. */
 export function WorkPanel() {
   const { plan, stored } = useDesk();
-  const { now } = useBench();
+  const { now } = useKit();
   useOffline();
   useEffect(() => keepOnDevice(stored.id), [stored.id]);
   if (!plan) return <Skeleton lines={10} />;

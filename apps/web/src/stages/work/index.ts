@@ -1,6 +1,6 @@
 import type { Stage } from '../stage';
-import { useWorkBench } from './bench';
+import { useWorkKit } from './kit';
 import { settled } from './settled';
 import { WorkPanel } from './WorkPanel';
 
-export const work: Stage = { key: 'work', name: 'Work', settled, useBench: useWorkBench, Panel: WorkPanel, wide: true };
+export const work: Stage = { key: 'work', name: 'Work', settled, useKit: useWorkKit, Panel: WorkPanel, wide: true };

@@ -3,11 +3,11 @@ import { clamp, type Limb, type PlanPose } from '@ustle/core';
 import type { Key } from '../../shared/keys';
 import type { DottedLine } from '../../turntable/TreeMesh';
 import type { Threaded } from '../../turntable/ThreadedHandles';
-import { useAnswer, worker } from '../../work/use-planner';
+import { useAnswer, worker } from '../../jobs/use-planner';
 import { oneOf, useAddress } from '../address';
 import type { Desk } from '../desk';
 import { usePlacedAfter, usePosedLines } from '../posed-lines';
-import { benchOf, type Drawing } from '../stage';
+import { kitOf, type Drawing } from '../stage';
 import { keptPose } from './kept';
 import { useBeads } from './use-beads';
 import { useTipDrag } from './use-tip-drag';
@@ -32,7 +32,7 @@ function useOrder({ tree, plan }: Desk): readonly string[] {
 }
 
 /** Poses in dots, the tree bent by a share of them, the beads of the chosen branch. In the address: sheet, bend, arch, other. */
-export function usePoseBench(desk: Desk) {
+export function usePoseKit(desk: Desk) {
   const { tree, plan, branch, setBranch, short, names, act } = desk;
   const { get, set } = useAddress();
   const sheet = oneOf(get('sheet'), SHEETS, 'branches');
@@ -135,4 +135,4 @@ export function usePoseBench(desk: Desk) {
   };
 }
 
-export const usePose = benchOf(usePoseBench);
+export const usePose = kitOf(usePoseKit);

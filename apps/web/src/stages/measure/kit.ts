@@ -2,7 +2,7 @@ import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { useDebounce } from 'use-debounce';
 import { childrenOf, keptInRecord, mirroredBranch, movedPoint, reshaped, wrapDeg, type Branch, type Intent, type Measured, type Vec } from '@ustle/core';
 import type { Desk } from '../desk';
-import { benchOf, type Drawing } from '../stage';
+import { kitOf, type Drawing } from '../stage';
 import { forgetTyped, isUnmeasured, keepTyped, markMeasured, markUnmeasured, useTyped } from './typed';
 
 type Changes = Extract<Intent, { kind: 'remeasure' }>['changes'];
@@ -34,7 +34,7 @@ interface Live {
 const PAUSE_MS = 220;
 
 /** What is being measured: shown while one types, each value stored when its field is left. */
-export function useMeasureBench(desk: Desk) {
+export function useMeasureKit(desk: Desk) {
   const { stored, tree, branch, setBranch, bearing, act, short } = desk;
   const { branches } = tree;
   const kept = useTyped(stored.id);
@@ -155,4 +155,4 @@ export function useMeasureBench(desk: Desk) {
   };
 }
 
-export const useMeasure = benchOf(useMeasureBench);
+export const useMeasure = kitOf(useMeasureKit);

@@ -1,10 +1,10 @@
 import { useMemo, useState } from 'react';
 import { outcomeOf, type Consequences, type Evidence, type Tree } from '@ustle/core';
-import { useAnswer, worker } from '../../work/use-planner';
+import { useAnswer, worker } from '../../jobs/use-planner';
 import { oneOf, useAddress } from '../address';
 import type { Desk } from '../desk';
 import type { Picture } from '../SideBySide';
-import { benchOf, type Drawing } from '../stage';
+import { kitOf, type Drawing } from '../stage';
 import { sayRule } from './fates';
 import { useDeciding } from './use-deciding';
 
@@ -55,7 +55,7 @@ function labelsOf({ branch, short }: Desk, sheet: Sheet, weighed: Consequences |
 const FOLIAGE: Record<Sheet, number> = { decide: 0.5, outcome: 0.75, cut: 0.45 };
 
 /** What the cuts lead to, and what is pointed at. In the address: sheet, wipe, pair. */
-export function useRemoveBench(desk: Desk) {
+export function useRemoveKit(desk: Desk) {
   const { tree, today, branch, day } = desk;
   const { get, set } = useAddress();
   const sheet = oneOf(get('sheet'), SHEETS, 'decide');
@@ -104,4 +104,4 @@ export function useRemoveBench(desk: Desk) {
   };
 }
 
-export const useRemove = benchOf(useRemoveBench);
+export const useRemove = kitOf(useRemoveKit);

@@ -22,7 +22,7 @@ import type { Desk } from '../desk';
 import { plannedCoils } from '../drawn-coils';
 import { partsOfDevice } from '../drawn-ties';
 import { usePosedLines } from '../posed-lines';
-import { benchOf, type Drawing } from '../stage';
+import { kitOf, type Drawing } from '../stage';
 
 /** Steps of which the branch is shown as it shall go. */
 const POSED = new Set(['bend', 'place']);
@@ -39,7 +39,7 @@ const tieAt = (line: Parameters<typeof pointAt>[0], g: PlanGuy): DrawnTie => {
 };
 
 /** The session that is open, the step that is looked at, and its picture turned to where the hands are. */
-export function useWorkBench(desk: Desk) {
+export function useWorkKit(desk: Desk) {
   const { tree, plan, today, short } = desk;
   const { get, set } = useAddress();
   const pace = usePace();
@@ -89,4 +89,4 @@ export function useWorkBench(desk: Desk) {
   return { drawing, now, step, touched, open, lay, pace };
 }
 
-export const useBench = benchOf(useWorkBench);
+export const useKit = kitOf(useWorkKit);

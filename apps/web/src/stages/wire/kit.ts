@@ -5,7 +5,7 @@ import { usePosedLines } from '../posed-lines';
 import type { Drawing } from '../stage';
 
 /** Draws the wire that is not on yet as it will lie: all of it, or the piece of the chosen branch with the poses that it is for, in dots. */
-export function useWireBench({ tree, plan, branch, short }: Desk) {
+export function useWireKit({ tree, plan, branch, short }: Desk) {
   const lines = usePosedLines(tree, plan);
   const drawing = useMemo<Drawing>(() => {
     if (!plan) return {};

@@ -3,7 +3,7 @@ import { dayOf, outcomeOf, PARTS, tiltsFor, turnDeg, usualWeights, WEIGHT_PROFIL
 import { finite, oneOf, useAddress } from '../address';
 import type { Desk } from '../desk';
 import type { Picture } from '../SideBySide';
-import { benchOf, type Drawing } from '../stage';
+import { kitOf, type Drawing } from '../stage';
 import { useFronts, useJudged } from './use-fronts';
 import { LETTERS, sameView, sayView } from './views';
 
@@ -33,7 +33,7 @@ function beside({ tree, here, setView }: Desk, candidates: readonly View[], afte
 }
 
 /** What is searched for and compared, by whose weights. In the address: tilts, part, compare, profile, weights. */
-export function useFrontBench(desk: Desk) {
+export function useFrontKit(desk: Desk) {
   const { tree, today, here, bearing, setView, act } = desk;
   const { get, set } = useAddress();
   const usual: TiltRange = tiltsFor(tree, dayOf(today)).length > 3 ? 'free' : 'trim';
@@ -99,4 +99,4 @@ export function useFrontBench(desk: Desk) {
   };
 }
 
-export const useFront = benchOf(useFrontBench);
+export const useFront = kitOf(useFrontKit);

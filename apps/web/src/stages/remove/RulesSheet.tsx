@@ -11,7 +11,7 @@ const ruleFrom = ({ low, high, unit, step }: LimitNote): NumberRule => ({ type: 
 const limitsOf = (rule: Rule): [LimitName, LimitNote][] => notes.filter(([, n]) => n.rule === rule);
 
 /** Which rules look at the tree and how strictly: a named profile, each limit by hand, and back to the profile with one click. */
-export function RulesBench() {
+export function RulesSheet() {
   const { tree, act } = useDesk();
   const profile = rulesFor(tree);
   const suggested = suggestedProfile(tree);

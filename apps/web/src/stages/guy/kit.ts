@@ -1,13 +1,13 @@
 import { useDeferredValue, useMemo, useState } from 'react';
 import { limb, lengthOf, pointAt, rideAlong, type Band, type Limb, type PlanGuy, type Vec } from '@ustle/core';
 import type { DrawnTie } from '../../turntable/Ties';
-import { useAnswer, worker } from '../../work/use-planner';
+import { useAnswer, worker } from '../../jobs/use-planner';
 import { useAddress } from '../address';
 import type { Desk } from '../desk';
 import { plannedCoils } from '../drawn-coils';
 import { partsOfDevice } from '../drawn-ties';
 import { usePlacedAfter, usePosedLines } from '../posed-lines';
-import { benchOf, type Drawing } from '../stage';
+import { kitOf, type Drawing } from '../stage';
 
 /** So many places that a tie could go to are drawn. */
 const DRAWN = 8;
@@ -23,7 +23,7 @@ const strainOf = (line: Limb, { strainAt, band }: { strainAt: number; band: Band
 };
 
 /** Ties as they will be drawn, the tree posed; of the chosen branch the places to tie it to, and how it bends as it is drawn. */
-export function useGuyBench(desk: Desk) {
+export function useGuyKit(desk: Desk) {
   const { tree, plan, branch, short } = desk;
   const placed = usePlacedAfter(tree);
   const lines = usePosedLines(tree, plan);
@@ -80,4 +80,4 @@ export function useGuyBench(desk: Desk) {
 /** Thickness along a line of other points on the same branch. */
 const diametersOf = (line: Limb, points: readonly Vec[]): number[] => points.map((_, i) => pointAt(line, (lengthOf(line) * i) / (points.length - 1)).diameter);
 
-export const useBench = benchOf(useGuyBench);
+export const useKit = kitOf(useGuyKit);

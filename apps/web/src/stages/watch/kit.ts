@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
 import type { Known, Tree, Watching } from '@ustle/core';
-import type { Planner, RaceCurve } from '../../work/planner';
-import { useAnswer, worker } from '../../work/use-planner';
+import type { Planner, RaceCurve } from '../../jobs/planner';
+import { useAnswer, worker } from '../../jobs/use-planner';
 import type { Desk } from '../desk';
-import { benchOf, type Drawing } from '../stage';
+import { kitOf, type Drawing } from '../stage';
 
 const CHART_WEEKS = 79;
 const MOST_LABELS = 14;
@@ -14,7 +14,7 @@ const useCurves = (tree: Tree, on: string, known: Known): RaceCurve[] | null =>
 const useWatching = (tree: Tree, on: string, known: Known): Watching | null =>
   useAnswer(() => worker('plans').watching(tree, on, known) as Promise<Watching>, [tree, on, known]);
 
-export function useWatchBench({ tree, plan, today, branch, short, known }: Desk) {
+export function useWatchKit({ tree, plan, today, branch, short, known }: Desk) {
   const curves = useCurves(tree, today, known);
   const watching = useWatching(tree, today, known);
   const wires = plan?.wires;
@@ -26,4 +26,4 @@ export function useWatchBench({ tree, plan, today, branch, short, known }: Desk)
   return { drawing, curves, watching };
 }
 
-export const useWatch = benchOf(useWatchBench);
+export const useWatch = kitOf(useWatchKit);
