@@ -5,7 +5,7 @@ const swc = {
 
 export default {
   testEnvironment: 'node',
-  roots: ['<rootDir>/packages', '<rootDir>/apps', '<rootDir>/demo', '<rootDir>/bench'],
+  roots: ['<rootDir>/packages', '<rootDir>/apps', '<rootDir>/demo', '<rootDir>/bench', '<rootDir>/scripts'],
   testMatch: ['**/*.test.ts'],
   setupFiles: ['<rootDir>/jest.setup.mjs'],
   transform: { '^.+\\.(ts|mjs)$': ['@swc/jest', swc], '/three/(build|examples)/.+\\.js$': ['@swc/jest', swc] },

@@ -24,8 +24,11 @@ function bySchool(draft: Draft, { helpers }: RemovalProfile): Draft {
   };
 }
 
+/** The rules, each file with those of one subject. */
+const RULE_FILES: ((s: Survey) => Draft[])[] = [condition, stance, whorlsAndBars, forksAndBends, meetings, fromFront];
+
 function ruled(s: Survey): Draft[] {
-  return [...condition(s), ...stance(s), ...whorlsAndBars(s), ...forksAndBends(s), ...meetings(s), ...fromFront(s)]
+  return RULE_FILES.flatMap((rules) => rules(s))
     .filter((d) => s.profile.rules[d.rule])
     .map((d) => ({ draft: bySchool(d, s.profile), height: s.placed.byId.get(d.branch)!.line.points[0]![2], key: `${d.branch} ${d.rule} ${d.because[0]!}` }))
     .sort((a, b) => a.height - b.height || (a.key < b.key ? -1 : 1))

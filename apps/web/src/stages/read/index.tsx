@@ -1,12 +1,12 @@
 import type { Stage } from '../stage';
 import { ReadPanel } from './ReadPanel';
 
-const BENCH = { drawing: {} };
+const KIT = { drawing: {} };
 
 export const read: Stage = {
   key: 'read',
   name: 'Read',
   settled: (_tree, plan) => plan.read.verdict === 'go',
-  useKit: () => BENCH,
+  useKit: () => KIT,
   Panel: ReadPanel,
 };
