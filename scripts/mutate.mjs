@@ -6,8 +6,10 @@ import { Stryker } from '@stryker-mutator/core';
 
 const { values, positionals } = parseArgs({ options: { sample: { type: 'string' }, tests: { type: 'string' } }, allowPositionals: true });
 const folders = positionals.map((f) => f.replace(/\/+$/, ''));
-if (!folders.length || folders.some((f) => !/^packages\/(core|files|contract)\/src/.test(f) || !existsSync(f))) {
-  console.error('Name folders or files of packages/core/src, packages/files/src or packages/contract/src, such as: npm run mutate -- packages/core/src/wood');
+if (!folders.length || folders.some((f) => !/^(packages\/(core|files|contract)|apps\/(server|web))\/src/.test(f) || !existsSync(f))) {
+  console.error(
+    'Name folders or files of packages/*/src, apps/server/src or apps/web/src whose code tests import, such as: npm run mutate -- packages/core/src/wood',
+  );
   process.exit(2);
 }
 
