@@ -7,6 +7,7 @@ import type { Sum } from '../plans/compute.worker.js';
 import { ProblemException } from '../problem.js';
 import { Clock } from '../store/clock.service.js';
 import { Store } from '../store/store.service.js';
+import { UnreadableTree } from '../trees/tree-rows.js';
 import { TreesService } from '../trees/trees.service.js';
 import { BenchesService } from '../walk/benches.service.js';
 
@@ -46,7 +47,14 @@ export class BenchService {
       .then(({ tree }) => this.compute.dueOn(tree, today, known))
       .catch((error: unknown): Sum => {
         if (!(error instanceof ProblemException)) throw error;
-        return { due: [], race: null, coils: 0, items: [], hemisphere: 'north', trouble: error.problem.message };
+        return {
+          due: [],
+          race: null,
+          coils: 0,
+          items: [],
+          hemisphere: 'north',
+          trouble: error instanceof UnreadableTree ? 'What is kept of it cannot be read. Open it: it can be saved and put aside.' : error.problem.message,
+        };
       });
     sum.catch(() => this.kept.delete(id));
     this.kept.set(id, { key, sum });

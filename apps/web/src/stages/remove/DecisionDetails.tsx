@@ -150,7 +150,7 @@ export function DecisionDetails({ branch, decision, promised, onDetails }: Props
       </div>
       {unfinished && (
         <p role="status" className="text-madder">
-          Not finished: {unfinished} Until then nothing of it is cut.
+          Not finished. {unfinished} Until then nothing of it is cut.
         </p>
       )}
       {promised && <p className="text-ochre">{promised.text}</p>}
