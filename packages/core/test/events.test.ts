@@ -1,4 +1,18 @@
-import { capacityOf, dayOf, EVENTS, LASTS, placeTree, spellsOf, thickensBy, tiltsFor, unwiringOf, watch, watchingOf, type RecordLine } from '../src/index.js';
+import {
+  capacityOf,
+  coilsOn,
+  dayOf,
+  EVENTS,
+  LASTS,
+  placeTree,
+  spellsOf,
+  thickensBy,
+  tiltsFor,
+  unwiringOf,
+  watch,
+  watchingOf,
+  type RecordLine,
+} from '../src/index.js';
 import { wired } from './coils.js';
 import { branch, tree } from './trees.js';
 
@@ -57,6 +71,17 @@ test('a session that was closed is heavy work once it is no longer the same sess
   for (const step of ['cut:a', 'wire:a+b', 'bend:a:1', 'guy:a']) expect(capacity(worked(step))).toBe(capacity([], { styledOn: '2026-08-02' }));
   expect(capacity(worked('wire:a'), {}, '2026-08-10')).toBe(capacity([], {}, '2026-08-10'));
   for (const lines of [worked('clean'), worked('wire:a', 'skipped'), worked('wire:a').slice(0, 2)]) expect(capacity(lines)).toBe(capacity([]));
+});
+
+test('a line that names no piece takes none off that has a name while one without is on', () => {
+  const off = (runs: (string | undefined)[], run?: string): string[] => {
+    const record = [
+      ...runs.map((r, i): RecordLine => ({ ...wired('a'), id: `w${i}`, ...(r ? { run: r } : { run: undefined }) }) as RecordLine),
+      { on: '2026-06-01', kind: 'unwired' as const, branch: 'a', ...(run ? { run } : {}) },
+    ];
+    return coilsOn(lived(record), dayOf('2026-07-01')).map((c) => c.run);
+  };
+  expect([off(['w1', 'w2'], 'w2'), off(['w1', undefined]), off([undefined]), off(['w1'])]).toEqual([['w1'], ['w1'], [], []]);
 });
 
 test('a pace that is said stands, however far from the usual, whatever was seen; and it moves ties and sacrifices too', () => {

@@ -26,6 +26,13 @@ const wiredOnce = after(start, {
   start: 'over',
   on: '2026-09-01',
 } as Intent);
+const wiredTwice = after(
+  start,
+  ...['w1', 'w2'].map(
+    (run): Intent =>
+      ({ kind: 'wired', branch: 'b1', run, metal: 'copper', size: 2, strands: 1, angle: 45, hand: 'cw', start: 'over', on: '2026-09-01' }) as Intent,
+  ),
+);
 const clients = after({ ...start, client: 'The net loft' }, { kind: 'decide', branch: 'b2', act: 'remove' });
 
 /** What each act refuses: the field that is named, the kind of fault, and words that the artist can act on. */
@@ -47,6 +54,8 @@ const REFUSED: [name: string, on: Tree, intent: Intent, field: string, code: str
   ['a look put off to the past', wiredOnce, { kind: 'snoozed', branch: 'b1', until: '2026-10-01', text: 'away' }, 'until', 'value', /later day/],
   ['a look put off for a year', wiredOnce, { kind: 'snoozed', branch: 'b1', until: '2027-10-01', text: 'away' }, 'until', 'value', /12 weeks at most/],
   ['a look put off for nothing', wiredOnce, { kind: 'snoozed', branch: 'b1', until: '2026-11-01', text: '  ' }, 'text', 'missing', /Say why/],
+  ['wire off where two pieces are on', wiredTwice, { kind: 'unwired', on: '2026-10-01', branch: 'b1' }, 'run', 'choice', /\(w1, w2\): say which/],
+  ['a look at one of two pieces', wiredTwice, { kind: 'inspected', on: '2026-10-01', branch: 'b1', stage: 'deep' }, 'run', 'choice', /say which/],
   ['either of one', start, { kind: 'either', a: 'b1', b: 'b1' }, 'b', 'choice', /two branches/],
   ['either with nobody', start, { kind: 'either', a: 'b1', b: 'b9' }, 'b', 'not-found', /b9/],
   ['a tip thicker than its base', start, { kind: 'remeasure', branch: 'b1', changes: { tipD: 12 } }, 'tipD', 'range', /12 mm.*9 mm/],

@@ -1,6 +1,7 @@
-import { ON_TRUNK, cutBack, cutsOf, LINE_COMMON, LINE_FIELDS, type LineKind, type Names, type RecordLine } from '../tree/index.js';
+import { dayOf } from '../units/index.js';
+import { ON_TRUNK, coilsOn, cutBack, cutsOf, LINE_COMMON, LINE_FIELDS, type LineKind, type Names, type RecordLine, type Tree } from '../tree/index.js';
 import { sayLine } from './say-line.js';
-import { actKind, missing, refuse, type ActKind } from './act.js';
+import { actKind, missing, refuse, type ActKind, type Refusal } from './act.js';
 
 /** Kinds of lines that an artist adds as they are: things done or seen that change nothing of the plan. */
 export const PLAIN_LINES = [
@@ -26,6 +27,13 @@ export type PlainLine = (typeof PLAIN_LINES)[number];
 
 const { text, corrects } = LINE_COMMON;
 
+/** The refusal of a line about wire on a branch that has several pieces on, and does not say which: none of them may be taken to be off, or looked at, for that. */
+function whichCoil(tree: Tree, line: RecordLine): { refused: Refusal[] } | null {
+  if ((line.kind !== 'unwired' && line.kind !== 'inspected' && line.kind !== 'cut') || line.run !== undefined) return null;
+  const runs = new Set(coilsOn(tree, dayOf(line.on)).flatMap((c) => (c.branch === line.branch ? c.run : [])));
+  return runs.size > 1 && !runs.has('') ? refuse('run', 'choice', `Several pieces of wire are on that branch (${[...runs].join(', ')}): say which one.`) : null;
+}
+
 /** The act of adding one kind of line: its fields are the line's own. */
 function noteLine(kind: PlainLine): ActKind {
   return {
@@ -42,6 +50,8 @@ function noteLine(kind: PlainLine): ActKind {
         const gone = branch === 'trunk' && ON_TRUNK.has(kind) ? null : missing(tree, branch, field);
         if (gone) return gone;
       }
+      const which = whichCoil(tree, line);
+      if (which) return which;
       if (line.corrects && !tree.record.some((l) => l.id === line.corrects))
         return refuse('corrects', 'not-found', `Line "${line.corrects}" of the record is not here.`);
       return { tree, lines: [line] };

@@ -47,8 +47,9 @@ const tookOff = (line: RecordLine, branch: string): boolean =>
   (line.kind === 'removed' && line.branch === branch) ||
   ((line.kind === 'removed' || line.kind === 'shortened') && line.branch !== branch && (line.was ?? []).some((b) => b.id === branch));
 
-const isAbout = (line: LineOf<'inspected'> | LineOf<'unwired'>, coil: Coil): boolean =>
-  line.branch === coil.branch && (line.run === undefined || line.run === coil.run);
+/** Whether a line tells of a coil among those that are on its branch: one that names no piece tells of the piece without a name, where there is one. */
+const isAbout = (line: LineOf<'inspected'> | LineOf<'unwired'>, coil: Coil, own: readonly Coil[]): boolean =>
+  line.run === coil.run || (line.run === undefined && (coil.run === '' || own.every((c) => c.run !== '')));
 
 function coilFrom(line: LineOf<'wired'>, tree: Tree): Coil {
   const run = tree.plan.runs.find((r) => r.id === line.run);
@@ -105,8 +106,9 @@ export function coilHistory(tree: Tree, onDay: number): CoilOnce[] {
           const { bentDeg, targetDeg = coil.targetDeg, over = coil.over } = line;
           Object.assign(coil, { bentDeg, targetDeg, over });
         }
-        if (line.kind === 'inspected' && isAbout(line, coil)) coil.seen.push({ day, stage: line.stage, ...(line.gap === undefined ? {} : { gap: line.gap }) });
-        const unwired = line.kind === 'unwired' && isAbout(line, coil) ? line : null;
+        if (line.kind === 'inspected' && isAbout(line, coil, own))
+          coil.seen.push({ day, stage: line.stage, ...(line.gap === undefined ? {} : { gap: line.gap }) });
+        const unwired = line.kind === 'unwired' && isAbout(line, coil, own) ? line : null;
         if (unwired || tookOff(line, coil.branch)) Object.assign(coil, { offOn: day, off: unwired });
       }
       on.set(
