@@ -26,13 +26,10 @@ const wiredOnce = after(start, {
   start: 'over',
   on: '2026-09-01',
 } as Intent);
-const wiredTwice = after(
-  start,
-  ...['w1', 'w2'].map(
-    (run): Intent =>
-      ({ kind: 'wired', branch: 'b1', run, metal: 'copper', size: 2, strands: 1, angle: 45, hand: 'cw', start: 'over', on: '2026-09-01' }) as Intent,
-  ),
-);
+const wiredTwice: Tree = {
+  ...start,
+  record: ['w1', 'w2'].map((run) => ({ id: run, on: '2026-09-01', kind: 'wired' as const, branch: 'b1', run, metal: 'copper' as const, size: 2 })),
+};
 const clients = after({ ...start, client: 'The net loft' }, { kind: 'decide', branch: 'b2', act: 'remove' });
 
 /** What each act refuses: the field that is named, the kind of fault, and words that the artist can act on. */
