@@ -42,7 +42,7 @@ test('refuses a bad file whole, with path and reason', async () => {
   const refused = await call('POST', paths.importTree(), bad);
   expect(refused).toMatchObject({ status: 400, body: { code: 'range', field: '/branches/0/d', faults: [{ path: '/branches/0/d' }] } });
   expect(await call('POST', paths.importTree(), 'not json')).toMatchObject({ status: 400, body: { code: 'not-json' } });
-  expect(await call('POST', paths.importTree(), `"${'x'.repeat(50 << 20)}"`)).toMatchObject({ status: 413, body: { code: 'too-large' } });
+  expect(await call('POST', paths.importTree(), `"${'x'.repeat(65 << 20)}"`)).toMatchObject({ status: 413, body: { code: 'too-large' } });
   expect((await call('GET', paths.trees)).body).toHaveLength(before);
 });
 
