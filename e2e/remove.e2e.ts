@@ -111,6 +111,48 @@ test('a reserve comes back as a task; a cut tree is shown as it was on a day bef
   expect(await shownDay()).toBe('2026-05-19');
 });
 
+test('a cut that cannot be made is said where it is decided and is on no list; undo pressed quickly goes back as often', async () => {
+  const { page } = app;
+  const { tree } = await ferry();
+  const branch = tree.branches.find(
+    (b: { id: string }) => !decision({ tree } as never, b.id) && tree.branches.some((c: { parent: string }) => c.parent === b.id),
+  ).id;
+  await visit(app, `/tree/${id}/remove?branch=${branch}`);
+  await page.keyboard.press('s');
+  await until(app, 'Old Ferry', (v) => decision(v, branch)?.toShoot);
+  // Told as a length, it is cut where it was to be cut; without one it is not cut at all.
+  const select = `[data-branch="${branch}"] ~ div select`;
+  await page.waitForSelector(select);
+  await page.select(select, '');
+  await until(app, 'Old Ferry', (v) => decision(v, branch)?.length > 0 && !decision(v, branch).toShoot);
+  await actElsewhere(app, 'Old Ferry', { kind: 'decide', branch, act: 'shorten', length: null });
+  await visit(app);
+  await says(page, /shorten, not finished.*Not finished\. Say how much is left.*Until then nothing of it is cut/);
+  await visit(app, `/tree/${id}/remove?sheet=cut`);
+  await says(page, /Not on this list:/);
+  await press(page, 'say it');
+  await page.waitForFunction((b) => new URLSearchParams(location.search).get('branch') === b, {}, branch);
+  await write(page, `[data-branch="${branch}"] ~ div input[inputmode]`, '40');
+  await until(app, 'Old Ferry', (v) => decision(v, branch)?.length === 40);
+  await page.waitForFunction(() => !/not finished/i.test(document.body.innerText));
+
+  // Three decisions, and three steps back as fast as keys go.
+  const before = JSON.stringify((await ferry()).tree.plan.decisions);
+  // Out of the field, where keys are its own.
+  await focus(page, `button[data-branch="${branch}"]`);
+  for (const key of ['k', 'r', 'u']) {
+    await page.keyboard.press(key);
+    await until(app, 'Old Ferry', (v) => (key === 'u' ? !decision(v, branch) : decision(v, branch)?.act === { k: 'keep', r: 'reserve' }[key]));
+  }
+  await page.keyboard.down('Control');
+  for (let i = 0; i < 3; i++) await page.keyboard.press('z');
+  await page.keyboard.up('Control');
+  await until(app, 'Old Ferry', (v) => JSON.stringify(v.tree.plan.decisions) === before);
+  await says(page, /Shorten/);
+  expect(await page.$('[role=alert]')).toBeNull();
+  expect(app.errors).toEqual([]);
+});
+
 test('a turn by key draws one picture, however much of the page follows it', async () => {
   const { page } = app;
   await visit(app, `/tree/${id}/read`);
