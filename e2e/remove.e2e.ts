@@ -140,9 +140,13 @@ test('a cut that cannot be made is said where it is decided and is on no list; u
   const before = JSON.stringify((await ferry()).tree.plan.decisions);
   // Out of the field, where keys are its own.
   await focus(page, `button[data-branch="${branch}"]`);
-  for (const key of ['k', 'r', 'u']) {
+  for (const [key, fate] of [
+    ['k', 'keep'],
+    ['r', 'reserve'],
+    ['u', undefined],
+  ] as const) {
     await page.keyboard.press(key);
-    await until(app, 'Old Ferry', (v) => (key === 'u' ? !decision(v, branch) : decision(v, branch)?.act === { k: 'keep', r: 'reserve' }[key]));
+    await until(app, 'Old Ferry', (v) => decision(v, branch)?.act === fate);
   }
   await page.keyboard.down('Control');
   for (let i = 0; i < 3; i++) await page.keyboard.press('z');
