@@ -68,8 +68,8 @@ test.each(reference.elastica.map((e) => [e.load, e] as const))(
     const [d, length] = [10, 200];
     const misses = [20, 40, 80].map((segments) => {
       const rod = rodOf(limb([[0, 0, 0], [length, 0, 0]], [d, d]), springy, { segments }); // prettier-ignore
-      const { bends, settled } = equilibrium(rod, { tip: [0, 0, (-load * modulus(springy) * secondMoment(d)) / length ** 2] });
-      expect(settled).toBe(true);
+      const { bends, atRest } = equilibrium(rod, { tip: [0, 0, (-load * modulus(springy) * secondMoment(d)) / length ** 2] });
+      expect(atRest).toBe(true);
       const [x, y, z] = tip(rod, bends);
       expect(Math.abs(y)).toBeLessThan(1e-9);
       expect(Math.abs(curvatureIn(rod, bends, 0) * length - e.baseCurvature)).toBeLessThan(0.02 * e.baseCurvature);
@@ -87,8 +87,8 @@ test('no accepted step raises the energy, the length stays, and at rest no small
       const total = rod.segment * 24;
       const force = (pull * sectionMoment({ diameter: rod.diameters[0]!, curvature: yieldCurvature(rod.diameters[0]!, wood.elasticStrain), wood })) / total;
       const pulls: Pull = { tip: [0, Math.cos(turn) * force, Math.sin(turn) * force + rise * force * 0.2] };
-      const { bends, energies, settled } = equilibrium(rod, pulls);
-      expect(settled).toBe(true);
+      const { bends, energies, atRest } = equilibrium(rod, pulls);
+      expect(atRest).toBe(true);
       energies.forEach((e, i) => expect(i === 0 || e <= energies[i - 1]! + 1e-9 * Math.abs(energies[i - 1]!)).toBe(true));
       expect(Math.abs(lengthNow(rod, bends) - total)).toBeLessThan(1e-6);
       const rest = energyOf(rod, bends, pulls);

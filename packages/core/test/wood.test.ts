@@ -11,7 +11,7 @@ import {
   recoverable,
   secondMoment,
   sectionMoment,
-  settled,
+  curvatureHeld,
   springBack,
   stagesFor,
   stored,
@@ -42,7 +42,7 @@ test('what was overbent settles where it should; more hold springs back less', (
       const hold = share * sectionMoment({ diameter, curvature: target, wood: w });
       const bent = overbend({ diameter, curvature: target, wood: w, hold });
       if (bent === Infinity) return;
-      expect(settled({ diameter, curvature: bent, wood: w, hold }) / target).toBeCloseTo(1, 5);
+      expect(curvatureHeld({ diameter, curvature: bent, wood: w, hold }) / target).toBeCloseTo(1, 5);
       expect(springBack({ diameter, curvature: target, wood: w, hold: hold * 1.2 })).toBeLessThanOrEqual(
         springBack({ diameter, curvature: target, wood: w, hold }),
       );
@@ -59,7 +59,7 @@ test('what comes back is between the elastic part and all; what the wire stores 
       const elastic = moment / (modulus(w) * secondMoment(diameter));
       expect(back).toBeCloseTo(elastic + w.recovery * (curvature - elastic), 9);
       const held = { diameter, curvature, wood: w, hold: share * moment };
-      expect(curvature - settled(held) + stored(held)).toBeCloseTo(back, 9);
+      expect(curvature - curvatureHeld(held) + stored(held)).toBeCloseTo(back, 9);
     }),
   );
 });

@@ -1,7 +1,7 @@
 import { clamp, toRad } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
 import { speciesOf, woodOf } from '../species/index.js';
-import { bendRisk, coilHold, gripOf, settled, stored, usualBendLength } from '../wood/index.js';
+import { bendRisk, coilHold, gripOf, curvatureHeld, stored, usualBendLength } from '../wood/index.js';
 import { VIGOUR_FACTOR, woodIn, type Coil, type PlacedTree } from '../tree/index.js';
 import { spellsOf, type Course } from './course.js';
 import type { CoilState, Stretch } from './forecast.js';
@@ -63,7 +63,7 @@ function heldBend(placed: PlacedTree, coil: Coil): CoilState['bend'] {
     metal: coil.metal,
   });
   const held = { diameter: branch.d, curvature: toRad(coil.bentDeg) / over, wood: woodOf(species), hold };
-  const wired = settled(held);
+  const wired = curvatureHeld(held);
   const target = toRad(coil.targetDeg ?? coil.bentDeg) / over;
   return wired > 0 ? { wired, stored: stored(held), target, storedSd: 0, assumedLength: coil.over ? null : over } : null;
 }

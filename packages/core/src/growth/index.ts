@@ -3,7 +3,7 @@ export * from './calibration.js';
 export * from './coil-state.js';
 export * from './course.js';
 export * from './forecast.js';
-export * from './guys.js';
+export * from './watched-ties.js';
 export * from './known.js';
 export * from './learn.js';
 export * from './learned.js';

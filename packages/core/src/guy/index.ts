@@ -2,7 +2,7 @@ export { anchorAt, ANCHOR_KINDS, anchorsFor, isBehind, potStands, potWeight, rim
 export * from './checks.js';
 export * from './device-words.js';
 export { stickFor, workOutDevice, type DevicePart, type DevicePlan, type MovedWood } from './devices.js';
-export * from './guys.js';
+export * from './solve-ties.js';
 export { usualDevice } from './usual-device.js';
 export * from './windlass.js';
 export type { GuyWorld } from './world.js';

@@ -198,7 +198,7 @@ export interface Equilibrium {
   /** Energy after each accepted step, N·mm; the first is that of the start. */
   energies: number[];
   /** Whether nothing is left that would move it. */
-  settled: boolean;
+  atRest: boolean;
 }
 
 const MOST_STEPS = 120;
@@ -244,13 +244,13 @@ export function equilibrium(rod: Rod, pull: Pull, from: Bends = new Float64Array
   const least = SETTLED * sectionState({ diameter: rod.diameters[0]!, curvature: 1 / (rod.segment * rod.lengths.length), wood: rod.wood }).moment;
   let damping = 0;
   for (let step = 0; step < most; step++) {
-    if (size < least) return { bends, energies, settled: true };
+    if (size < least) return { bends, energies, atRest: true };
     const newton = newtonStep(slope, damping);
-    if (!newton) return { bends, energies, settled: false };
+    if (!newton) return { bends, energies, atRest: false };
     const { move } = newton;
     let longest = 0;
     for (let i = 0; i < move.length; i += 2) longest = Math.max(longest, Math.hypot(move[i]!, move[i + 1]!));
-    if (longest < STILL && newton.damping === 0) return { bends, energies, settled: true };
+    if (longest < STILL && newton.damping === 0) return { bends, energies, atRest: true };
     const downhill = slope.gradient.reduce((sum, g, i) => sum + g * move[i]!, 0);
     const blind = -downhill < TOLD_APART * Math.abs(energy);
     let share = Math.min(1, MOST_TURN / longest);
@@ -265,11 +265,11 @@ export function equilibrium(rod: Rod, pull: Pull, from: Bends = new Float64Array
       if (blind && !(nextSize < size)) break;
       [bends, energy, slope, size, accepted] = [next, nextEnergy, nextSlope, nextSize, true];
     }
-    if (!accepted) return { bends, energies, settled: size < 1e4 * least };
+    if (!accepted) return { bends, energies, atRest: size < 1e4 * least };
     energies.push(energy);
     damping = newton.damping > 1e-6 ? newton.damping / 64 : 0;
   }
-  return { bends, energies, settled: false };
+  return { bends, energies, atRest: false };
 }
 
 export interface Reached {

@@ -9,7 +9,7 @@ import {
   overbend,
   pushChance,
   ruleOfThumb,
-  settled,
+  curvatureHeld,
   springBack,
   STIFFNESS_SD,
   UNTESTED,
@@ -108,7 +108,7 @@ export function spreadOf(bend: BendToHold, choice: Pick<WireChoice, 'hold' | 'be
   const hold = Math.max(0, choice.hold - weightMoment);
   const unsure = (STIFFNESS_SD.branch * (bend.sd ?? UNTESTED.sd)) / UNTESTED.sd;
   const [stiff, soft] = [1, -1].map((sign) =>
-    settled({
+    curvatureHeld({
       diameter,
       curvature,
       hold,

@@ -20,7 +20,7 @@ function recoverableOf({ diameter, curvature, wood }: Bend, moment: number): num
 }
 
 /** Curvature left (1/mm) after letting go of a branch bent to a curvature: where what it pulls meets what the wire holds. docs: Letting go. */
-export function settled(held: Held): number {
+export function curvatureHeld(held: Held): number {
   const { curvature, hold } = held;
   if (curvature <= 0) return 0;
   const moment = sectionMoment(held);
@@ -35,20 +35,20 @@ export function stored(held: Held): number {
 }
 
 /** Share 0..1 of the curvature lost when the hand lets go. */
-export const springBack = (held: Held): number => (held.curvature > 0 ? 1 - settled(held) / held.curvature : 0);
+export const springBack = (held: Held): number => (held.curvature > 0 ? 1 - curvatureHeld(held) / held.curvature : 0);
 
 const MOST_TIMES = 64;
 /** Each halves what is unsure: a billionth of it is left. */
 const HALVINGS = 32;
 
-/** The curvature (1/mm) to bend to, so that `curvature` remains; by bisection, since settled() never falls. Infinity where no bend leaves it. */
+/** The curvature (1/mm) to bend to, so that `curvature` remains; by bisection, since curvatureHeld() never falls. Infinity where no bend leaves it. */
 export function overbend(target: Held): number {
   let low = target.curvature;
   let high = target.curvature * 2;
   const tried = { ...target };
   const leaves = (curvature: number): boolean => {
     tried.curvature = curvature;
-    return settled(tried) >= target.curvature;
+    return curvatureHeld(tried) >= target.curvature;
   };
   while (!leaves(high)) {
     high *= 2;
