@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { paceOf, standing, type Pace, type RecordLine } from '@ustle/core';
+import { groupedBy, paceOf, standing, type Pace } from '@ustle/core';
 import { In } from 'typeorm';
 import { LineRow } from '../store/entities.js';
 import { Settings } from '../store/settings.service.js';
@@ -18,16 +18,9 @@ export class WorkService {
   pace(): Promise<Pace> {
     return this.store.read(async (db) => {
       const rows = await db.find(LineRow, { where: { kind: In(['worked', 'withdrawn']) }, order: { treeId: 'ASC', ordinal: 'ASC' } });
-      const byTree = new Map<string, RecordLine[]>();
-      for (const row of rows) {
-        const line = lineIn(row);
-        if (!line) continue;
-        const own = byTree.get(row.treeId);
-        if (own) own.push(line);
-        else byTree.set(row.treeId, [line]);
-      }
-      const timed = [...byTree.values()].flatMap((lines) =>
-        standing(lines).flatMap((l) =>
+      const byTree = groupedBy(rows, (row) => row.treeId);
+      const timed = [...byTree.values()].flatMap((of) =>
+        standing(of.flatMap((row) => lineIn(row) ?? [])).flatMap((l) =>
           l.kind === 'worked' && (l.answer === 'done' || l.answer === 'otherwise')
             ? [{ step: l.step, reckoned: l.reckoned ?? 0, minutes: l.minutes ?? 0 }]
             : [],

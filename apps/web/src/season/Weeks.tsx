@@ -1,3 +1,4 @@
+import { groupedBy } from '@ustle/core';
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import { Link } from 'react-router';
@@ -15,11 +16,7 @@ interface Week {
 /** The dated work by week, Monday to Sunday; the first week is this one. */
 function weeksOf(days: readonly DueView[], today: string): Week[] {
   const monday = addDays(today, 1 - getISODay(parseISO(today)));
-  const byWeek = new Map<number, DueView[]>();
-  for (const day of days) {
-    const week = Math.floor(daysBetween(monday, day.on) / 7);
-    byWeek.set(week, [...(byWeek.get(week) ?? []), day]);
-  }
+  const byWeek = groupedBy(days, (day) => Math.floor(daysBetween(monday, day.on) / 7));
   return [...byWeek]
     .sort((a, b) => a[0] - b[0])
     .map(([week, list]) => {

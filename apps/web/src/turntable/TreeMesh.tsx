@@ -2,7 +2,7 @@ import { useFrame, useThree } from '@react-three/fiber';
 import { memo, useEffect, useMemo, useRef } from 'react';
 import { BackSide, BufferAttribute, BufferGeometry, ShaderMaterial, Vector3 } from 'three';
 import { mergeGeometries } from 'three/addons/utils/BufferGeometryUtils.js';
-import { lengthOf, pointAt, speciesOf, stretch, type Limb, type Pad, type PlacedBranch, type PlacedTree } from '@ustle/core';
+import { groupedBy, lengthOf, pointAt, speciesOf, stretch, type Limb, type Pad, type PlacedBranch, type PlacedTree } from '@ustle/core';
 import { coilMesh, type DrawnCoil } from './coil-geometry';
 import { FOV_DEG } from './framing';
 import { barkLook, leafLook, METAL_COLOURS, PLANNED_COLOURS, STATE_COLOURS, type Room } from './colours';
@@ -169,11 +169,7 @@ function Foliage({ placed, pads, hidden, dim }: { placed: PlacedTree; pads: read
 function Coils({ placed, after, coils }: { placed: PlacedTree; after: PlacedTree; coils: readonly DrawnCoil[] }) {
   const groups = useMemo(() => {
     const lineOf = (limb: string): Limb | undefined => (limb === 'trunk' ? after.trunk : (after.byId.get(limb) ?? placed.byId.get(limb))?.line);
-    const byColour = new Map<string, DrawnCoil[]>();
-    for (const coil of coils) {
-      const key = `${STATE_COLOURS[coil.state] ?? (coil.planned ? PLANNED_COLOURS : METAL_COLOURS)[coil.metal]}|${coil.planned}`;
-      byColour.set(key, [...(byColour.get(key) ?? []), coil]);
-    }
+    const byColour = groupedBy(coils, (coil) => `${STATE_COLOURS[coil.state] ?? (coil.planned ? PLANNED_COLOURS : METAL_COLOURS)[coil.metal]}|${coil.planned}`);
     return [...byColour].map(([key, items]) => ({
       key,
       colour: key.split('|')[0]!,

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { WalkStop } from '@ustle/contract';
-import { MARK_STAGES } from '@ustle/core';
+import { groupedBy, MARK_STAGES } from '@ustle/core';
 import { Skeleton } from '../shared/parts';
 import { QrCode } from '../shared/QrCode';
 import { useAccess, useTrees, useWalk, useYard } from '../shared/queries';
@@ -13,11 +13,7 @@ function useAddressOf(): (tree: string) => string {
   return (tree) => `${data?.addresses[0] ?? window.location.origin}/walk?tree=${encodeURIComponent(tree)}`;
 }
 
-const byTree = (stops: readonly WalkStop[]): Map<string, WalkStop[]> => {
-  const found = new Map<string, WalkStop[]>();
-  for (const s of stops) found.set(s.tree, [...(found.get(s.tree) ?? []), s]);
-  return found;
-};
+const byTree = (stops: readonly WalkStop[]): Map<string, WalkStop[]> => groupedBy(stops, (s) => s.tree);
 
 /** The walk on paper: to be ticked with a pencil and written down afterwards. */
 function Round() {

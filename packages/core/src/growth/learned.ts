@@ -1,4 +1,4 @@
-import { dayOf, toDeg } from '../units/index.js';
+import { groupedBy, dayOf, toDeg } from '../units/index.js';
 import { growingDaysAlong, grownAlong, type Course } from './course.js';
 import { speciesOf } from '../species/index.js';
 import { heldShare } from '../wood/index.js';
@@ -84,18 +84,22 @@ function thicknesses(placed: PlacedTree, since: number, onDay: number): Sighting
   });
 }
 
-const angles = new WeakMap<readonly RecordLine[], Map<string, { day: number; deg: number }[]>>();
+interface Angle {
+  branch: string;
+  day: number;
+  deg: number;
+}
+const angles = new WeakMap<readonly RecordLine[], Map<string, Angle[]>>();
 /** The angles that branches were measured to hold, oldest first; not those of ties. */
-function anglesIn(record: readonly RecordLine[]): ReadonlyMap<string, readonly { day: number; deg: number }[]> {
+function anglesIn(record: readonly RecordLine[]): ReadonlyMap<string, readonly Angle[]> {
   let found = angles.get(record);
   if (!found) {
-    angles.set(record, (found = new Map()));
-    for (const line of standing(record)) {
-      if (line.kind !== 'measured' || !line.branch || line.heldDeg === undefined || line.guy) continue;
-      const own = found.get(line.branch) ?? [];
-      found.set(line.branch, own);
-      own.push({ day: dayOf(line.on), deg: line.heldDeg });
-    }
+    const told = standing(record).flatMap((line) =>
+      line.kind === 'measured' && line.branch && line.heldDeg !== undefined && !line.guy
+        ? [{ branch: line.branch, day: dayOf(line.on), deg: line.heldDeg }]
+        : [],
+    );
+    angles.set(record, (found = groupedBy(told, (t) => t.branch)));
   }
   return found;
 }
@@ -158,12 +162,7 @@ const AGAIN_WITHIN = 400;
 /** The angle that each branch holds from the coil before, by the coil's day; 0 where there was none. */
 function heldBeforeOf(placed: PlacedTree, history: History, course: Course, onDay: number): Learned['heldBefore'] {
   const held = new Map<CoilOnce, number>();
-  const byBranch = new Map<string, CoilOnce[]>();
-  for (const coil of history) {
-    const own = byBranch.get(coil.branch);
-    if (own) own.push(coil);
-    else byBranch.set(coil.branch, [coil]);
-  }
+  const byBranch = groupedBy(history, (coil) => coil.branch);
   const before = ({ branch, since }: Pick<Coil, 'branch' | 'since'>): number => {
     const last = (byBranch.get(branch) ?? []).filter((c) => c.offOn !== null && c.offOn <= since && c.since < since && since - c.offOn <= AGAIN_WITHIN).pop();
     return last ? angleOf(last) : 0;

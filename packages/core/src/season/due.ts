@@ -1,4 +1,4 @@
-import { leastOf, isoOf, sayDay } from '../units/index.js';
+import { groupedBy, leastOf, isoOf, sayDay } from '../units/index.js';
 import { dueDay, watch, watchGuys, type Known, type Watched, type WatchedGuy } from '../growth/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
 import { cutList } from '../removal/index.js';
@@ -150,9 +150,8 @@ function promisesDue(placed: PlacedTree, names: Names, onDay: number, known?: Kn
 
 /** Angles to measure some days after wire came off; those of one day are one task. */
 function heldsDue(placed: PlacedTree, names: Names, onDay: number): Due[] {
-  const byDay = new Map<number, string[]>();
-  for (const { coil, on } of heldDue(placed, onDay)) byDay.set(on, [...(byDay.get(on) ?? []), coil.branch]);
-  return [...byDay].map(([day, branches]): Due => ({
+  const byDay = [...groupedBy(heldDue(placed, onDay), (h) => h.on)].map(([day, of]) => [day, of.map((h) => h.coil.branch)] as const);
+  return byDay.map(([day, branches]): Due => ({
     on: isoOf(Math.max(onDay, day)),
     kind: 'held',
     leadsTo: 'watch',

@@ -18,3 +18,15 @@ export function leastOf(values: Iterable<number>, atMost = Infinity): number {
   for (const v of values) found = Math.min(found, v);
   return found;
 }
+
+/** Things by what they have in common, each group in their order; in one pass, however large a group. */
+export function groupedBy<T, K>(things: Iterable<T>, keyOf: (thing: T) => K): Map<K, T[]> {
+  const groups = new Map<K, T[]>();
+  for (const thing of things) {
+    const key = keyOf(thing);
+    const own = groups.get(key);
+    if (own) own.push(thing);
+    else groups.set(key, [thing]);
+  }
+  return groups;
+}

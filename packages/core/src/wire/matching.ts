@@ -1,4 +1,4 @@
-import { greatestOf } from '../units/index.js';
+import { groupedBy, greatestOf } from '../units/index.js';
 /** An edge between two nodes (counted from 0) with its worth, a whole number above 0. */
 export type Edge = readonly [a: number, b: number, worth: number];
 
@@ -16,9 +16,7 @@ function partsOf(count: number, edges: readonly Edge[]): number[][] {
   const lead = Array.from({ length: count }, (_, i) => i);
   const leadOf = (i: number): number => (lead[i] === i ? i : (lead[i] = leadOf(lead[i]!)));
   for (const [a, b] of edges) lead[leadOf(a)] = leadOf(b);
-  const parts = new Map<number, number[]>();
-  for (let i = 0; i < count; i++) parts.set(leadOf(i), [...(parts.get(leadOf(i)) ?? []), i]);
-  return [...parts.values()].filter((part) => part.length > 1);
+  return [...groupedBy(lead.keys(), leadOf).values()].filter((part) => part.length > 1);
 }
 
 /** Pairs of greatest worth, each node in one at most: Edmonds' algorithm with dual values, O(n³), on each connected part by itself. */

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef } from 'react';
-import { dayOf, usualDetails, type Consequences, type DecisionDetails, type Fate, type Finding } from '@ustle/core';
+import { groupedBy, dayOf, usualDetails, type Consequences, type DecisionDetails, type Fate, type Finding } from '@ustle/core';
 import type { Key } from '../../shared/keys';
 import type { Desk } from '../desk';
 import { FATE_WORDS } from './fates';
@@ -17,8 +17,7 @@ export interface Deciding {
 /** Deciding branch after branch, by hand or by keys. */
 export function useDeciding({ tree, today, branch, setBranch, act }: Desk, weighed: Consequences | null, open: boolean): Deciding {
   const { order, findingsOn } = useMemo(() => {
-    const on = new Map<string, Finding[]>();
-    for (const f of weighed?.findings ?? []) on.set(f.branch, [...(on.get(f.branch) ?? []), f]);
+    const on = groupedBy<Finding, string>(weighed?.findings ?? [], (f) => f.branch);
     const known = new Set(tree.branches.map((b) => b.id));
     // The tree may be a step ahead of what was found on it.
     const found = [...on.keys()].filter((id) => known.has(id));
