@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { paths } from '@ustle/contract';
 import { ownAddresses } from '../src/access/listening';
-import { start } from './server';
+import { start, type Running } from './server';
 
 /** What stands before Ustle on the same machine with a certificate: hands each request on as the README's recipe has it. */
 function proxyTo(port: number): Promise<{ port: number; close: () => void }> {
@@ -19,6 +19,16 @@ function proxyTo(port: number): Promise<{ port: number; close: () => void }> {
   });
   return new Promise((done) => proxy.listen(0, '127.0.0.1', () => done({ port: (proxy.address() as AddressInfo).port, close: () => proxy.close() })));
 }
+
+/** A port that nobody has just now. */
+const freePort = (): Promise<number> =>
+  new Promise((done) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as AddressInfo;
+      probe.close(() => done(port));
+    });
+  });
+const portOf = ({ address }: Running): number => Number(new URL(address).port);
 
 /** A request with any host name, on an address. */
 const asked = (port: number, method: string, path: string, headers: Record<string, string> = {}, body?: unknown, host = '127.0.0.1') =>
@@ -36,11 +46,13 @@ const asked = (port: number, method: string, path: string, headers: Record<strin
 
 test('who comes through a proxy is somewhere else, by whatever spelling; the passphrase lets in, guessing does not, and a new one shuts out, with the calendar', async () => {
   const data = mkdtempSync(join(tmpdir(), 'ustle-door-'));
-  const own = await start(data, 4690, { USTLE_PROXY_PORT: '4691', USTLE_PROXY_NAME: 'yard.example' });
-  const proxy = await proxyTo(4691);
+  const behind = await freePort();
+  const own = await start(data, 4580, { USTLE_PROXY_PORT: String(behind), USTLE_PROXY_NAME: 'yard.example' });
+  const port = portOf(own);
+  const proxy = await proxyTo(behind);
   const far = (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) =>
     asked(proxy.port, method, path, { host: 'yard.example', ...headers }, body);
-  const here = (method: string, path: string, body?: unknown) => asked(4690, method, path, { host: 'localhost:4690' }, body);
+  const here = (method: string, path: string, body?: unknown) => asked(port, method, path, { host: `localhost:${port}` }, body);
   const { id } = JSON.parse((await here('POST', paths.generateTree, { name: 'Alder', species: 'larch', seed: 2 })).text);
   const spelt = (path: string): string[] => [
     path,
@@ -72,8 +84,8 @@ test('who comes through a proxy is somewhere else, by whatever spelling; the pas
   // A large body of somebody who is not in is not read at all.
   expect((await far('POST', paths.importTree(), { text: 'x'.repeat(9000) })).status).toBe(401);
   // At the wrong door a proxy is not taken for this machine; another name than was said is not answered.
-  expect((await asked(4690, 'GET', paths.trees, { host: 'localhost', 'x-forwarded-for': '192.0.2.9' })).status).toBe(401);
-  expect((await asked(4690, 'GET', paths.trees, { host: 'localhost', via: '1.1 box' })).status).toBe(401);
+  expect((await asked(port, 'GET', paths.trees, { host: 'localhost', 'x-forwarded-for': '192.0.2.9' })).status).toBe(401);
+  expect((await asked(port, 'GET', paths.trees, { host: 'localhost', via: '1.1 box' })).status).toBe(401);
   expect((await far('GET', paths.trees, undefined, { host: 'localhost' })).status).toBe(403);
 
   expect((await far('POST', paths.enter, { passphrase: 'anything' })).status).toBe(403);
@@ -113,12 +125,13 @@ test('who comes through a proxy is somewhere else, by whatever spelling; the pas
 test.each(['0.0.0.0', '::', ...ownAddresses({ port: 1, host: '0.0.0.0', proxy: null }).slice(0, 1)])(
   'listening on %s, the machine itself is here and its other addresses are not',
   async (host) => {
-    const own = await start(mkdtempSync(join(tmpdir(), 'ustle-host-')), 4694, { USTLE_HOST: host });
-    const access = async (address: string) => JSON.parse((await asked(4694, 'GET', paths.access, { host: `${address}:4694` }, undefined, address)).text);
+    const own = await start(mkdtempSync(join(tmpdir(), 'ustle-host-')), 4584, { USTLE_HOST: host });
+    const port = portOf(own);
+    const access = async (address: string) => JSON.parse((await asked(port, 'GET', paths.access, { host: `${address}:${port}` }, undefined, address)).text);
     expect(await access('127.0.0.1')).toMatchObject({ open: true, here: true, inside: true });
-    for (const address of ownAddresses({ port: 4694, host, proxy: null }).filter((a) => !a.includes(':'))) {
+    for (const address of ownAddresses({ port, host, proxy: null }).filter((a) => !a.includes(':'))) {
       expect(await access(address)).toMatchObject({ here: false, inside: false });
-      expect((await asked(4694, 'GET', paths.trees, { host: `${address}:4694` }, undefined, address)).status).toBe(401);
+      expect((await asked(port, 'GET', paths.trees, { host: `${address}:${port}` }, undefined, address)).status).toBe(401);
     }
     await own.kill();
   },
@@ -135,5 +148,5 @@ test.each([
     'USTLE_PROXY_NAME must be the name that people reach the proxy by, such as ustle.example.org; it is "http://x/".',
   ],
 ])('a wrong setting %j is said, by its name', async (env, said) => {
-  await expect(start(mkdtempSync(join(tmpdir(), 'ustle-env-')), 4698, env)).rejects.toThrow(said);
+  await expect(start(mkdtempSync(join(tmpdir(), 'ustle-env-')), 4588, env)).rejects.toThrow(said);
 });
