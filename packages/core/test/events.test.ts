@@ -3,6 +3,7 @@ import {
   coilsOn,
   dayOf,
   EVENTS,
+  lastOn,
   LASTS,
   placeTree,
   spellsOf,
@@ -71,6 +72,9 @@ test('a session that was closed is heavy work once it is no longer the same sess
   for (const step of ['cut:a', 'wire:a+b', 'bend:a:1', 'guy:a']) expect(capacity(worked(step))).toBe(capacity([], { styledOn: '2026-08-02' }));
   expect(capacity(worked('wire:a'), {}, '2026-08-10')).toBe(capacity([], {}, '2026-08-10'));
   for (const lines of [worked('clean'), worked('wire:a', 'skipped'), worked('wire:a').slice(0, 2)]) expect(capacity(lines)).toBe(capacity([]));
+  // One heavy step among light ones is enough; on the fourteenth day it is heavy work, on the thirteenth still the same session.
+  const mixed = [...worked('clean').slice(0, 2), ...worked('wire:a').slice(1)];
+  expect([lastOn(lived(mixed), 'styled', dayOf('2026-08-16')), lastOn(lived(mixed), 'styled', dayOf('2026-08-15'))]).toEqual([dayOf('2026-08-02'), null]);
 });
 
 test('a line that names no piece takes none off that has a name while one without is on', () => {
