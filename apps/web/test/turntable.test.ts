@@ -13,24 +13,50 @@ const label: fc.Arbitrary<Label> = fc.record({
   weight: fc.nat(50),
 });
 
-test('labels never lie on each other nor outside the picture, and the first always finds room', () => {
+const GAP = 4;
+/** Whether two labels leave the room between them that one needs to tell them apart. */
+const apart = (a: { left: number; top: number; width: number }, b: { left: number; top: number; width: number }): boolean =>
+  a.left + a.width + GAP <= b.left || b.left + b.width + GAP <= a.left || Math.abs(a.top - b.top) >= LABEL_HEIGHT + GAP / 2;
+
+test('labels keep apart and inside the picture, the weightier first, in whatever order they come; none is left out that had room beside its point', () => {
   fc.assert(
-    fc.property(fc.array(label, { maxLength: 30 }), (labels) => {
+    fc.property(fc.uniqueArray(label, { maxLength: 30, selector: (l) => l.id }), fc.nat(), (labels, turn) => {
       const placed = placeLabels(labels, 800, 640);
-      for (const a of placed) {
-        expect(a.left).toBeGreaterThanOrEqual(0);
-        expect(a.left + a.width).toBeLessThanOrEqual(800);
-        expect(a.top).toBeGreaterThanOrEqual(0);
-        expect(a.top + LABEL_HEIGHT).toBeLessThanOrEqual(640);
-        for (const b of placed) {
-          if (a === b) continue;
-          const apart = a.left + a.width <= b.left || b.left + b.width <= a.left || Math.abs(a.top - b.top) >= LABEL_HEIGHT;
-          expect(apart).toBe(true);
-        }
+      const inside = (l: { left: number; top: number; width: number }): boolean =>
+        l.left >= 4 && l.left + l.width <= 796 && l.top >= 4 && l.top + LABEL_HEIGHT <= 636;
+      placed.forEach((l, i) => {
+        expect(inside(l)).toBe(true);
+        placed.slice(0, i).forEach((other) => expect(apart(l, other)).toBe(true));
+      });
+      const from = labels.length ? turn % labels.length : 0;
+      expect(placeLabels([...labels.slice(from), ...labels.slice(0, from)].reverse(), 800, 640)).toEqual(placed);
+      const order = placed.map((l) => l.weight);
+      expect(order).toEqual([...order].sort((x, y) => y - x));
+      // What is lighter moves nothing that is weightier.
+      const heavy = labels.filter((l) => l.weight >= 25);
+      expect(placed.filter((l) => l.weight >= 25)).toEqual(placeLabels(heavy, 800, 640));
+      for (const l of labels.filter((x) => !placed.some((p) => p.id === x.id))) {
+        const width = l.text.length * 8.2 + 14;
+        const beside = { left: l.x < 400 ? l.x - 12 - width : l.x + 12, top: l.y - LABEL_HEIGHT / 2, width };
+        expect(inside(beside) && placed.every((p) => apart(p, beside))).toBe(false);
       }
     }),
   );
-  expect(placeLabels([{ id: 'a', text: 'b1', x: 400, y: 300, weight: 1 }], 800, 640)).toHaveLength(1);
+  const lone = (x: number) => placeLabels([{ id: 'a', text: 'b1', x, y: 300, weight: 1 }], 800, 640)[0]!;
+  expect([lone(300), lone(500)].map((l) => [Math.round(l.left * 10) / 10, l.top])).toEqual([
+    [257.6, 289],
+    [512, 289],
+  ]);
+  // Two of one weight at one point: the first by name has the spot beside it, the other the next one.
+  const twins = placeLabels(
+    ['b', 'a'].map((id) => ({ id, text: 'xx', x: 500, y: 300, weight: 1 })),
+    800,
+    640,
+  );
+  expect(twins.map((l) => [l.id, l.left > 500])).toEqual([
+    ['a', true],
+    ['b', false],
+  ]);
 });
 
 test('the camera stands where the whole tree and table are in the picture, and no farther', () => {

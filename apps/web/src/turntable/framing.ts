@@ -99,9 +99,9 @@ export interface Ball {
 
 /** The ball round some points: the middle of their box, and as far as the farthest. */
 export function ballRound(points: readonly Vec[]): Ball {
-  const middle = (k: 0 | 1 | 2): number => (min(...points.map((p) => p[k])) + max(...points.map((p) => p[k]))) / 2;
+  const middle = (k: 0 | 1 | 2): number => (leastOf(points.map((p) => p[k])) + greatestOf(points.map((p) => p[k]))) / 2;
   const center: Vec = [middle(0), middle(1), middle(2)];
-  return { center, radius: max(...points.map((p) => distance(center, p))) };
+  return { center, radius: greatestOf(points.map((p) => distance(center, p))) };
 }
 
 /** A part is never shown larger than this, beside the whole: what is round it has to be known again. */
