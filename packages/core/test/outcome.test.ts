@@ -379,7 +379,14 @@ test('what goes with another branch goes with the lowest that takes it, whatever
 });
 
 test("a client's tree is cut only as agreed; a tree of one's own needs nobody's word", () => {
-  const t: Tree = { ...family(), client: 'The ferry office', record: [{ id: 'g', on: ON, kind: 'agreed', by: 'their steward', branches: ['a'] }] };
+  const t: Tree = {
+    ...family(),
+    client: 'The ferry office',
+    record: [
+      { on: ON, kind: 'note', text: 'asked' },
+      { id: 'g', on: ON, kind: 'agreed', by: 'their steward', branches: ['a'] },
+    ],
+  };
   expect([...agreedBranches(t)!]).toEqual(['a']);
   expect(agreedBranches({ ...t, record: [...t.record, { on: ON, kind: 'withdrawn', corrects: 'g' }] })!.size).toBe(0);
   expect(agreedBranches(family())).toBeNull();
