@@ -2,12 +2,17 @@ import fc from 'fast-check';
 import {
   applyAct,
   bearingAndElevation,
+  capacityOf,
   dayOf,
+  decided as decideOn,
   generateTree,
   isRefused,
+  verdictOf,
   wrapDeg,
   type Act,
   type Branch,
+  type DecisionDetails,
+  type Fate,
   type Form,
   type Intent,
   type Tree,
@@ -27,6 +32,10 @@ export function after(start: Tree, ...intents: Intent[]): Tree {
     return { ...outcome.tree, record: [...outcome.tree.record, ...outcome.lines] };
   }, start);
 }
+
+/** The tree with some fates decided in turn. */
+export const decided = (t: Tree, ...all: [id: string, act: Fate, details?: DecisionDetails][]): Tree =>
+  all.reduce((now, [id, act, details = {}]) => decideOn(now, id, act, details), t);
 
 /** A branch with everything ordinary but what a test is about. */
 export const branch = (id: string, own: Partial<Branch> = {}): Branch => ({
@@ -106,3 +115,15 @@ export const mirrored = (t: Tree): Tree =>
 
 /** Answers under their questions, a line each. */
 export const listed = (said: Record<string, readonly string[]>): string[] => Object.entries(said).flatMap(([of, all]) => all.map((s) => `${of}: ${s}`));
+
+/** A branch with 0.2 of the green and two shoots with 0.1 each, and one with 0.3; the rest is the trunk's. */
+export const family = (): Tree =>
+  tree([
+    branch('a', { green: 0.2 }),
+    branch('a1', { parent: 'a', at: 50, green: 0.1 }),
+    branch('a2', { parent: 'a', at: 150, green: 0.1 }),
+    branch('b', { green: 0.3 }),
+  ]);
+
+/** Whether the tree bears work on a day as it is. */
+export const bears = (t: Tree, day: number): boolean => verdictOf(capacityOf(t, day).value) === 'go';
