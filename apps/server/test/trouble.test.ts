@@ -6,6 +6,7 @@ import Database from 'libsql';
 import sharp from 'sharp';
 import { generateTree, largeTree } from '@ustle/core';
 import { paths } from '@ustle/contract';
+import { TooHard } from '../src/plans/too-hard';
 import { TooLong, Turns, type Threads } from '../src/plans/turns';
 import { ask, doAct, start, TODAY } from './server';
 
@@ -36,12 +37,30 @@ test('a tree of which what is kept is none takes only itself out, says so, and i
   const sound = await add('Sound');
   const broken: string[] = [];
   for (const [name] of BROKEN) broken.push(await add(name));
+  const mended = await add('Sound again');
   await server.kill();
-  const db = new Database(join(data, 'ustle.sqlite'));
-  BROKEN.forEach(([, breaks], i) => breaks(db, broken[i]!));
-  db.close();
+  const inFile = <T>(work: (db: Database.Database) => T): T => {
+    const db = new Database(join(data, 'ustle.sqlite'));
+    try {
+      return work(db);
+    } finally {
+      db.close();
+    }
+  };
+  const measuresAre = (db: Database.Database, document: string) => db.prepare('UPDATE measures SET document = ? WHERE treeId = ?').run(document, mended);
+  const measures = inFile((db) => {
+    BROKEN.forEach(([, breaks], i) => breaks(db, broken[i]!));
+    const { document } = db.prepare('SELECT document FROM measures WHERE treeId = ?').get(mended) as { document: string };
+    measuresAre(db, '');
+    return document;
+  });
   server = await start(data, 4700);
-  const bench = (await call('GET', paths.trees)).body as { id: string; trouble: string | null; next: unknown }[];
+  type Told = { id: string; trouble: string | null; next: unknown };
+  const all = async (): Promise<Told[]> => (await call('GET', paths.trees)).body;
+  expect((await all()).find((t) => t.id === mended)?.trouble).toMatch(/cannot be read/);
+  // What was not told once is not left untold: it is asked again, though nothing was written here meanwhile.
+  inFile((db) => measuresAre(db, measures));
+  const bench = (await all()).filter((t) => t.id !== mended || t.trouble);
   // What is in trouble stands first.
   expect(bench.map((t) => [t.trouble !== null, t.next !== null])).toEqual([...broken.map(() => [true, false]), [false, true]]);
   for (const path of [paths.season, paths.walk, paths.rack, paths.learned, paths.pace, paths.mail, paths.calendar, paths.known(sound), paths.plan(sound)])
@@ -63,8 +82,22 @@ test('a tree of which what is kept is none takes only itself out, says so, and i
     expect((await call('PUT', paths.aside(id), { aside: true })).body).toEqual({ id, asideOn: TODAY });
     expect((await call('DELETE', paths.tree(id))).status).toBe(204);
   }
-  expect((await call('GET', paths.trees)).body.map((t: { id: string }) => t.id)).toEqual([sound]);
+  expect((await all()).map((t) => t.id)).toEqual([sound, mended]);
   await server.kill();
+});
+
+test('what took too long is tried again after a while, however often it was asked for meanwhile', () => {
+  let now = 5;
+  const hard = new TooHard(() => now);
+  const [tree, other] = [{}, {}];
+  hard.add(tree);
+  now += 599_000;
+  expect([hard.has(tree), hard.has(other)]).toEqual([true, false]);
+  hard.add(tree);
+  now += 1000;
+  expect(hard.has(tree)).toBe(false);
+  hard.add(tree);
+  expect(hard.has(tree)).toBe(true);
 });
 
 test('a plan that takes too long is answered with what does not depend on it', async () => {

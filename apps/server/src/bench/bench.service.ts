@@ -56,8 +56,12 @@ export class BenchService {
           trouble: error instanceof UnreadableTree ? 'What is kept of it cannot be read. Open it: it can be saved and put aside.' : error.problem.message,
         };
       });
-    sum.catch(() => this.kept.delete(id));
     this.kept.set(id, { key, sum });
+    // What could not be told now may be told the next time.
+    const forget = (): void => {
+      if (this.kept.get(id)?.sum === sum) this.kept.delete(id);
+    };
+    sum.then(({ trouble }) => trouble && forget(), forget);
     return sum;
   }
 
@@ -66,8 +70,11 @@ export class BenchService {
     const key = `${this.store.writes}/${this.clock.today()}`;
     if (this.told?.key === key) return this.told.trees;
     const trees = this.inOrder();
-    trees.catch(() => (this.told = null));
     this.told = { key, trees };
+    const forget = (): void => {
+      if (this.told?.trees === trees) this.told = null;
+    };
+    trees.then((all) => all.some((t) => t.trouble) && forget(), forget);
     return trees;
   }
 

@@ -51,11 +51,11 @@ export class KnownService {
       .tree(id)
       .then(({ tree }) => this.compute.saysOf(tree, this.clock.today()))
       .catch((error: unknown) => {
-        // What cannot be read teaches nothing.
+        // What cannot be read, or takes too long, teaches nothing, until it is asked again.
+        if (this.says.get(id)?.said === said) this.says.delete(id);
         if (error instanceof ProblemException) return saysNothing(species);
         throw error;
       });
-    said.catch(() => this.says.delete(id));
     this.says.set(id, { key, said });
     return said;
   }

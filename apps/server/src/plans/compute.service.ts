@@ -4,6 +4,7 @@ import type { Known, PlanDocument, Silhouette, Tree, TreeSays } from '@ustle/cor
 import { Piscina } from 'piscina';
 import { ProblemException } from '../problem.js';
 import type { Sum } from './compute.worker.js';
+import { TooHard } from './too-hard.js';
 import { TooLong, Turns } from './turns.js';
 
 const IDLE_MS = 60_000;
@@ -30,47 +31,57 @@ export class ComputeService implements OnModuleDestroy {
   /** Plans take longest, and have threads of their own. */
   private readonly plans = new Turns(this.pools.plans, PLAN_THREADS);
   private readonly others = new Turns(this.pools.others, OTHER_THREADS);
-  /** Trees whose plan took too long: asked again, nobody waits for it anew. */
-  private readonly hard = new WeakSet<object>();
+  private readonly hard = { plan: new TooHard(), due: new TooHard(), says: new TooHard(), silhouette: new TooHard() };
 
-  private refuseHard(tree: Tree): () => void {
-    return () => {
-      if (this.hard.has(tree)) throw new TooLong();
-    };
+  /** Work on a tree within its time; where it lately took longer, it fails at once. */
+  private async within<T>(of: keyof ComputeService['hard'], tree: Tree, work: (before: () => void) => Promise<T>): Promise<T> {
+    const hard = this.hard[of];
+    try {
+      return await work(() => {
+        if (hard.has(tree)) throw new TooLong();
+      });
+    } catch (error) {
+      if (error instanceof TooLong) hard.add(tree);
+      throw error;
+    }
   }
 
   /** The plan of a tree on a day (days, as dayOf gives them), its wire with its places on the bark where they are asked for. It is given up when nobody waits for it any more; where it takes too long, what could be told without it. */
   async planOf(tree: Tree, on: number, known: Known, asked: AbortSignal, places = false): Promise<PlanDocument> {
     try {
-      return await this.plans.take<PlanDocument>('plan', { tree, on, known, places }, PLAN_S, { asked, before: this.refuseHard(tree) });
+      return await this.within('plan', tree, (before) => this.plans.take<PlanDocument>('plan', { tree, on, known, places }, PLAN_S, { asked, before }));
     } catch (error) {
       if (!(error instanceof TooLong)) throw error;
-      this.hard.add(tree);
       return this.told('The plan', this.others.take<PlanDocument>('plan', { tree, on, known, instead: INSTEAD }, OTHER_S, { asked }));
     }
   }
 
   dueOn(tree: Tree, on: number, known: Known): Promise<Sum> {
-    return this.told('What is due', this.others.take<Sum>('due', { tree, on, known }, OTHER_S));
+    return this.told(
+      'What is due',
+      this.within('due', tree, (before) => this.others.take<Sum>('due', { tree, on, known }, OTHER_S, { before })),
+    );
   }
 
   saysOf(tree: Tree, on: number): Promise<TreeSays> {
-    return this.told('What it teaches', this.others.take<TreeSays>('says', { tree, on }, OTHER_S));
+    return this.told(
+      'What it teaches',
+      this.within('says', tree, (before) => this.others.take<TreeSays>('says', { tree, on }, OTHER_S, { before })),
+    );
   }
 
   piecesOf(tree: Tree, on: number, known: Known, asked: AbortSignal): Promise<Omit<PieceView, 'tree'>[]> {
-    const work = this.plans.take<Omit<PieceView, 'tree'>[]>('pieces', { tree, on, known }, PLAN_S, { asked, before: this.refuseHard(tree) });
     return this.told(
       'Its wire',
-      work.catch((error: unknown) => {
-        if (error instanceof TooLong) this.hard.add(tree);
-        throw error;
-      }),
+      this.within('plan', tree, (before) => this.plans.take<Omit<PieceView, 'tree'>[]>('pieces', { tree, on, known }, PLAN_S, { asked, before })),
     );
   }
 
   silhouetteOf(tree: Tree): Promise<Silhouette> {
-    return this.told('Its picture', this.others.take<Silhouette>('silhouette', { tree, on: 0 }, OTHER_S));
+    return this.told(
+      'Its picture',
+      this.within('silhouette', tree, (before) => this.others.take<Silhouette>('silhouette', { tree, on: 0 }, OTHER_S, { before })),
+    );
   }
 
   private told<T>(what: string, work: Promise<T>): Promise<T> {
