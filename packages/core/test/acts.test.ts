@@ -1,9 +1,12 @@
+import type { TSchema } from '@sinclair/typebox';
 import fc from 'fast-check';
 import {
+  ACT,
   ACT_NAMES,
   applyAct,
   coilsOn,
   dayOf,
+  generateTree,
   isGuarded,
   isRefused,
   LINE_KINDS,
@@ -20,7 +23,7 @@ import {
   type Act,
   type Tree,
 } from '../src/index.js';
-import { anyAct, numbered, run, TODAY } from './any-act.js';
+import { anyAct, anyOf, numbered, run, TODAY } from './any-act.js';
 import { actFrom, after, anyTree, branch, tree } from './trees.js';
 
 /** What a tree is without its record: the measured part and the plan. */
@@ -142,4 +145,25 @@ test('wire put on takes the plan’s own run where it is the same wire, else one
   const other = after(t, { ...wire, size: 3 });
   expect([other.plan.runs.map((r) => [r.id, r.size]), other.record[0]]).toMatchObject([[['w2', 3]], { run: 'w2' }]);
   expect(coilsOn(other, TODAY)).toMatchObject([{ run: 'w2', branch: 'a', size: 3 }]);
+});
+
+test('nothing that an act may say is without effect: left out, what comes of it differs on some tree', () => {
+  const start = generateTree({ seed: 3, name: 'Any', species: 'larch', height: 400, base: 40, primaries: 5, secondaries: 1 });
+  const trees = fc.sample(fc.array(anyAct, { minLength: 60, maxLength: 60 }), { numRuns: 40, seed: 1 }).map((acts) => run(start, numbered(acts)).tree);
+  for (const schema of ACT.oneOf as unknown as TSchema[]) {
+    const idle = new Set(Object.keys(schema.properties as object).filter((field) => !['id', 'on', 'kind'].includes(field)));
+    const outcomes = fc.sample(anyOf(schema) as fc.Arbitrary<Act>, { numRuns: 800, seed: 5 }).map((act, i) => {
+      const whole = { ...act, id: 'x', on: '2026-10-10' };
+      const of = (a: Act): string => JSON.stringify(applyAct(trees[i % trees.length]!, a, TODAY));
+      const made = of(whole);
+      // What must be said is not left out: the act could not even be read without it.
+      for (const field of [...idle]) {
+        if ((schema.required as string[]).includes(field)) idle.delete(field);
+        else if (field in whole && of({ ...whole, [field]: undefined } as Act) !== made) idle.delete(field);
+      }
+      return made;
+    });
+    // Acts on a tie that happens to be there are too rare among any acts to be judged so.
+    if (outcomes.some((o) => !o.startsWith('{"refused"'))) expect([schema.title, ...idle]).toEqual([schema.title]);
+  }
 });

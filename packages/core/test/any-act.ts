@@ -6,7 +6,7 @@ export const TODAY = dayOf('2026-11-26');
 const IDS = ['b1', 'b2', 'b3', 'b4', 'b7', 'nobody'];
 
 /** Any value that a description allows; branches are mostly those that a small tree has. */
-function anyOf(schema: TSchema, key = ''): fc.Arbitrary<unknown> {
+export function anyOf(schema: TSchema, key = ''): fc.Arbitrary<unknown> {
   if (schema.anyOf) return fc.oneof({ weight: 3, arbitrary: anyOf((schema.anyOf as TSchema[])[0]!, key) }, { weight: 1, arbitrary: fc.constant(null) });
   if (schema.oneOf) return fc.oneof(...(schema.oneOf as TSchema[]).map((s) => anyOf(s)));
   if (schema.const !== undefined) return fc.constant(schema.const);

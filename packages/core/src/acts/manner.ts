@@ -1,20 +1,26 @@
+import { dayOf, sayDay } from '../units/index.js';
 import { figure, FIRMNESSES, id, MANNER, oneOf, optional, orNull, WIRING_MANNER, type WiringManner } from '../tree/index.js';
 import { METALS } from '../wood/index.js';
 import { actKind, inPlan, missing } from './act.js';
 
-/** Says how a tree is wired: how firmly, and which marks it bears. */
+const given = <T extends object>(fields: T): Partial<T> => Object.fromEntries(Object.entries(fields).filter(([, v]) => v !== undefined)) as Partial<T>;
+
+/** Says how a tree is wired (how firmly, in which metal, which marks it bears) and what is learnt of it (its pace, from which day on). */
 export const wireManner = actKind({
   kind: 'manner',
   fields: MANNER,
   guarded: true,
-  apply: (tree, { firmness, tolerance, metal }) =>
-    inPlan(tree, { ...(firmness ? { firmness } : {}), ...(tolerance ? { tolerance } : {}), ...(metal !== undefined ? { metal } : {}) }),
-  say: ({ firmness, tolerance, metal }) =>
-    firmness
-      ? `wire it ${firmness}`
-      : metal !== undefined
-        ? `wire it in ${metal ?? 'the metal of its kind'}`
-        : `bear ${tolerance === 'fading' ? 'marks that fade' : 'no marks'}`,
+  apply: (tree, { firmness, tolerance, metal, pace, learnFrom }) => inPlan(tree, given({ firmness, tolerance, metal, pace, learnFrom })),
+  say: ({ firmness, tolerance, metal, pace, learnFrom }) =>
+    [
+      firmness && `wire it ${firmness}`,
+      metal !== undefined && `wire it in ${metal ?? 'the metal of its kind'}`,
+      tolerance && `bear ${tolerance === 'fading' ? 'marks that fade' : 'no marks'}`,
+      pace !== undefined && (pace === null ? 'take its pace from what was seen' : `take its pace for ${pace} times the usual`),
+      learnFrom !== undefined && (learnFrom ? `learn from ${sayDay(dayOf(learnFrom))} on` : 'learn from all that was seen'),
+    ]
+      .filter(Boolean)
+      .join(', ') || 'wire it as before',
 });
 
 const { branch: _branch, ...OWN } = WIRING_MANNER.properties;
@@ -36,10 +42,7 @@ export const branchManner = actKind({
     const all = tree.plan.wiring ?? [];
     const own = {
       ...all.find((w) => w.branch === branch),
-      ...(metal !== undefined ? { metal } : {}),
-      ...(firmness !== undefined ? { firmness } : {}),
-      ...(clip !== undefined ? { clip } : {}),
-      ...(past !== undefined ? { past } : {}),
+      ...given({ metal, firmness, clip, past }),
     };
     const said = Object.entries(own).filter(([key, value]) => key !== 'branch' && value !== null && value !== false);
     const others = all.filter((w) => w.branch !== branch);

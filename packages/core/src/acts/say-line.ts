@@ -86,7 +86,7 @@ const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
   styled: remark('styled'),
   pruned: remark('pruned hard'),
   defoliated: remark('leaves taken off'),
-  ailing: remark('a weak spell'),
+  ailing: (line) => remark(`a weak spell${line.weeks ? ` of ${line.weeks === 1 ? 'a week' : `${line.weeks} weeks`}` : ''}`)(line),
   snoozed: ({ until, text }) => `look put off to ${sayDay(dayOf(until))}${text ? `: ${text}` : ''}`,
   session: ({ done, by, hours, text }) =>
     `session ${done}${by ? ` by ${by}` : ''}${hours && done === 'begun' ? `, ${hours} hours meant for it` : ''}${text ? `: ${text}` : ''}`,
