@@ -31,6 +31,19 @@ test('the gap map finds the hole that a branch leaves, and who can fill it', () 
     }),
     { numRuns: 15 },
   );
+  // Who could fill it stands before who could not, by what is missing; a reach is told with its turn, a miss with its millimetres.
+  const whole = tree([side('low', 120, 200), side('spear', 230, 92), side('back', 330, 300), side('top', 500, 150)]);
+  const less = decided(decided(withFront(whole, 110), 'back', 'remove'), 'low', 'remove');
+  const gaps = gapMap(placeTree(less), placeTree(outcomeOf(less).tree), less.plan.front!);
+  expect(gaps.some((g) => g.opened)).toBe(true);
+  for (const { fills } of gaps) {
+    expect(fills.map((f) => f.reaches)).toEqual(fills.map((f) => f.reaches).sort((a, b) => Number(b) - Number(a)));
+    expect(fills.map((f) => f.branch).filter((b) => ['back', 'low'].includes(b))).toEqual([]);
+    for (const f of fills) {
+      if (f.reaches) expect(f.shortBy).toBe(0);
+      expect(f.because).toContain(f.shortBy > 0 ? `${f.shortBy.toFixed(0)} mm short` : `${f.turnDeg.toFixed(0)}°`);
+    }
+  }
 });
 
 test('a tree just collected or repotted is left alone or lightly worked', () => {

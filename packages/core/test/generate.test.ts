@@ -13,6 +13,7 @@ import {
   stemsOf,
   type Branch,
   type Fault,
+  type Growing,
   type Rule,
 } from '../src/index.js';
 import { branch, tree } from './trees.js';
@@ -88,4 +89,18 @@ test('what is a stem and what a branch is told at the very limits', () => {
   // Of several, thinner and shorter ones are stems as well; what grows on one of them is none.
   expect(form(stem({ d: 17.5, length: 100 }), ...others)).toEqual(['clump', 's,t']);
   expect(form(stem({ d: 17.4 }), ...others)).toEqual(['upright', '']);
+});
+
+// What somebody practised on is found again by its seed, in every version: the pot's width, the trunk's tip, and a branch of it.
+test.each<[string, Partial<Growing>, (number | string)[]]>([
+  [
+    'an upright',
+    { faults: ['bar', 'whorl', 'dead', 'blind', 'hanging'], lean: 0.1, leanBearing: 40 },
+    [10, 260.4, 18.7, 46.6, 420, 'b10', 'b1', 101.5, 96.6, 50.7, 0.077],
+  ],
+  ['a cascade', { form: 'cascade', leanBearing: 200 }, [6, 126, -94.7, -165.7, -132.7, 'b6', 'b5', 18.7, 197.8, 15.6, 0.041]],
+])('a seed makes %s that stays the same', (_, own, expected) => {
+  const { pot, trunk, branches } = generateTree({ seed: 7, name: 'Seeded', species: 'larch', height: 420, base: 36, primaries: 3, secondaries: 1, ...own });
+  const [tip, last] = [trunk[trunk.length - 1]!, branches[branches.length - 1]!];
+  expect([branches.length, pot.width, tip.x, tip.y, tip.z, last.id, last.parent, last.at, last.bearing, last.length, last.green]).toEqual(expected);
 });

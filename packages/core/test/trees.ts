@@ -113,9 +113,6 @@ export const mirrored = (t: Tree): Tree =>
     (b) => wrapDeg(-b),
   );
 
-/** Answers under their questions, a line each. */
-export const listed = (said: Record<string, readonly string[]>): string[] => Object.entries(said).flatMap(([of, all]) => all.map((s) => `${of}: ${s}`));
-
 /** A branch with 0.2 of the green and two shoots with 0.1 each, and one with 0.3; the rest is the trunk's. */
 export const family = (): Tree =>
   tree([
