@@ -34,7 +34,11 @@ const results = await new Stryker({
   testRunner: 'jest',
   jest: {
     configFile: 'jest.config.mjs',
-    config: { roots: packages.map((p) => `<rootDir>/${p}`), ...(values.tests ? { testMatch: [`**/(${values.tests.replaceAll(',', '|')}).test.ts`] } : {}) },
+    config: {
+      testSequencer: '<rootDir>/scripts/fastest-first.cjs',
+      roots: packages.map((p) => `<rootDir>/${p}`),
+      ...(values.tests ? { testMatch: [`**/(${values.tests.replaceAll(',', '|')}).test.ts`] } : {}),
+    },
   },
   coverageAnalysis: 'perTest',
   // What runs once at loading (tables, schemas) is not changed: each such change would need every test.

@@ -15,8 +15,8 @@ export interface Running {
 export const TODAY = '2026-05-20';
 
 const alive = new Set<ChildProcess>();
-// Whatever becomes of a test, its servers end with it.
-process.on('exit', () => alive.forEach((child) => child.kill('SIGKILL')));
+// Whatever becomes of a test, its servers end with its file.
+globalThis.afterAll?.(() => alive.forEach((child) => child.kill('SIGKILL')));
 
 /** The built server on a folder, as a process of its own; where a limit is given (kB), no file of it can grow beyond that, as on a full disk. */
 export function start(folder: string, port: number, own: NodeJS.ProcessEnv = {}, fileLimitKb?: number): Promise<Running> {
