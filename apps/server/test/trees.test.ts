@@ -119,7 +119,7 @@ test('trees are made up of any species, age and fault; each has its small pictur
     const made = await call('POST', paths.generateTree, body);
     expect(made).toMatchObject({ status: 201, body: { tree: { species: s.key } } });
     expect(formOf(made.body.tree as Tree)).toBe(FORMS[i % FORMS.length]);
-    const picture = await call('GET', paths.silhouette(made.body.id, 1));
+    const picture = await call('GET', paths.silhouette(made.body.id, 1, 0));
     expect(Object.values(picture.body)).toEqual([expect.stringMatching(/^M/), expect.stringMatching(/^M/), expect.stringMatching(/^M/)]);
   }
   expect(await call('POST', paths.generateTree, { name: 'Old', species: 'larch', seed: 1, age: 4000 })).toMatchObject({ status: 400, body: { field: 'age' } });
@@ -152,7 +152,7 @@ test('the caliper closes on what lies between its jaws: readings stream in, the 
 test('the yard says its day; every species has its figures; what is not there is 404', async () => {
   expect((await call('GET', paths.yard)).body).toMatchObject({ today: TODAY });
   expect((await call('GET', paths.species)).body).toHaveLength(allSpecies().length);
-  for (const path of ['/api/nothing', paths.tree('x'), paths.plan('x'), paths.treeFile('x'), paths.branchCsv('x'), paths.silhouette('x', 1)])
+  for (const path of ['/api/nothing', paths.tree('x'), paths.plan('x'), paths.treeFile('x'), paths.branchCsv('x'), paths.silhouette('x', 1, 0)])
     expect((await call('GET', path)).status).toBe(404);
   expect((await call('GET', paths.plan(await add(), '2026-99-01'))).status).toBe(400);
   // Any other address is the application itself.

@@ -11,7 +11,7 @@ export const paths = {
   aside: (tree: string) => `/api/trees/${part(tree)}/aside`,
   treeFile: (tree: string) => `/api/trees/${part(tree)}/file`,
   treeKept: (tree: string) => `/api/trees/${part(tree)}/kept`,
-  silhouette: (tree: string, revision: number) => `/api/trees/${part(tree)}/silhouette?revision=${revision}`,
+  silhouette: (tree: string, revision: number, recorded: number) => `/api/trees/${part(tree)}/silhouette?revision=${revision}&recorded=${recorded}`,
   plan: (tree: string, on?: string) => `/api/trees/${part(tree)}/plan${on ? `?on=${on}` : ''}`,
   branchCsv: (tree: string) => `/api/trees/${part(tree)}/branches.csv`,
   acts: (tree: string) => `/api/trees/${part(tree)}/acts`,

@@ -41,6 +41,8 @@ export interface TreeSummary {
   name: string;
   species: string;
   revision: number;
+  /** Lines of its record: each may have bent it. */
+  recorded: number;
   coils: number;
   /** The day it was put aside; null while it is on the bench. */
   asideOn: string | null;

@@ -21,7 +21,7 @@ test('whatever stands in an address is one part of it, and comes out as it went 
         paths.treeFile(id),
         paths.photo(id),
         paths.plan(id, '2026-01-01'),
-        paths.silhouette(id, 3),
+        paths.silhouette(id, 3, 4),
       ]) {
         const parts = new URL(path, 'http://x').pathname.split('/').slice(1);
         expect(parts[0]).toBe('api');

@@ -10,6 +10,7 @@ export * from './pose/index.js';
 export * from './wire/index.js';
 export * from './guy/index.js';
 export * from './growth/index.js';
+export * from './stand/index.js';
 export * from './generate/index.js';
 export * from './reading/index.js';
 export * from './season/index.js';

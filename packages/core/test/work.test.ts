@@ -154,7 +154,7 @@ test('worked through as planned, every step is asked once, the tree carries its 
     const lengthOf = (t: Tree, id: string): number => t.branches.find((b) => b.id === id)?.length ?? 0;
     for (const { branches } of laid.steps.filter((s) => s.kind === 'cut')) expect(lengthOf(done, branches[0]!)).toBeLessThan(lengthOf(tree, branches[0]!));
     // What was bent or placed says so on its coil.
-    const bent = new Set(laid.steps.filter((s) => s.did.some((d) => d.kind === 'bent')).flatMap((s) => s.branches));
+    const bent = new Set(laid.steps.filter((s) => s.did.some((d) => d.kind === 'bent' || (d.kind === 'placed' && d.bends.length))).flatMap((s) => s.branches));
     for (const c of coilsOn(done, ON)) expect(`${c.branch} ${c.bentDeg === null}`).toBe(`${c.branch} ${!bent.has(c.branch)}`);
     const [year] = labourOf(done);
     expect(year!.hours * 60).toBeCloseTo(
@@ -218,7 +218,7 @@ test('a crack ends the bending of its branch; a changed pose opens its placing a
   const [on] = place.branches as [string];
   const placed = after(wired, { kind: 'worked', session: 's1', step: place.key, as: place.as, answer: 'done', branch: on, did: place.did } as Intent);
   expect(running(placed, planOf(placed), ON)!.open.map((s) => s.key)).not.toContain(place.key);
-  const own = planOf(placed).poses.find((p) => p.branch === on)!;
+  const own = placed.plan.poses.find((p) => p.branch === on)!;
   const changed = after(placed, { kind: 'pose', branch: on, bearing: own.bearing, elevation: own.elevation + 4 });
   expect(running(changed, planOf(changed), ON)!.open.map((s) => s.key)).toContain(place.key);
   expect(touchedWork(changed, planOf(changed), ON, openSession(changed)!).join()).toMatch(/wanted otherwise/);

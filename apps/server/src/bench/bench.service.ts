@@ -82,13 +82,14 @@ export class BenchService {
   private async inOrder(): Promise<TreeSummary[]> {
     const stands = await this.benches.stands();
     const all = (await this.sums()).map(({ row, sum: { due, race, coils, hemisphere, trouble } }): TreeSummary => {
-      const { id, name, revision, asideOn } = row;
+      const { id, name, revision, recorded, asideOn } = row;
       return {
         id,
         name,
         asideOn,
         species: findSpecies(row.species)?.name ?? row.species,
         revision,
+        recorded,
         coils,
         race,
         next: due[0] ?? null,

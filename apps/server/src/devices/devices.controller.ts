@@ -1,10 +1,12 @@
 import { Body, Controller, Get, Param, Post, Query, Res, Sse, type MessageEvent } from '@nestjs/common';
 import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
+import { asItStands } from '@ustle/core';
 import { CaliperPressBody, ScalePressBody } from '@ustle/contract/bodies';
 import type { Response } from 'express';
 import { filter, map, type Observable } from 'rxjs';
 import { bodyOf } from '../api-docs.js';
 import { ProblemException } from '../problem.js';
+import { Clock } from '../store/clock.service.js';
 import { TreesService } from '../trees/trees.service.js';
 import { simulatedCamera } from './camera.js';
 import { readingOf, type LinePort } from './line-port.js';
@@ -24,7 +26,10 @@ export class DevicesController {
   private readonly scale = simulatedScale();
   private readonly camera = simulatedCamera();
 
-  constructor(private readonly trees: TreesService) {}
+  constructor(
+    private readonly trees: TreesService,
+    private readonly clock: Clock,
+  ) {}
 
   @Sse('caliper')
   @ApiOperation({ summary: 'The readings of the caliper as they come, mm (server-sent events)' })
@@ -64,6 +69,6 @@ export class DevicesController {
     response
       .setHeader('Cache-Control', 'no-store')
       .type('image/jpeg')
-      .send(await this.camera.take(tree, bearing));
+      .send(await this.camera.take(asItStands(tree, this.clock.today()), bearing));
   }
 }

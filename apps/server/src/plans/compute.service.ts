@@ -77,10 +77,10 @@ export class ComputeService implements OnModuleDestroy {
     );
   }
 
-  silhouetteOf(tree: Tree): Promise<Silhouette> {
+  silhouetteOf(tree: Tree, on: number): Promise<Silhouette> {
     return this.told(
       'Its picture',
-      this.within('silhouette', tree, (before) => this.others.take<Silhouette>('silhouette', { tree, on: 0 }, OTHER_S, { before })),
+      this.within('silhouette', tree, (before) => this.others.take<Silhouette>('silhouette', { tree, on }, OTHER_S, { before })),
     );
   }
 

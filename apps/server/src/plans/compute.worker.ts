@@ -1,4 +1,5 @@
 import {
+  asItStands,
   dueOn,
   namesOf,
   planTree,
@@ -42,12 +43,13 @@ export const due = ({ tree, on, known }: Asked): Sum => ({
 /** What a tree's record says of its kind. */
 export const says = ({ tree, on }: Asked): TreeSays => treeSays(tree, on);
 
-export const silhouette = ({ tree }: Asked): Silhouette => silhouetteOf(tree);
+/** A small picture of a tree as it stands on a day. */
+export const silhouette = ({ tree, on }: Asked): Silhouette => silhouetteOf(asItStands(tree, on));
 
 /** The pieces of wire that a tree's plan cuts. */
 export function pieces({ tree, on, known }: Asked): Pieces {
   const { cutList, runs, coverage } = planTree(tree, on, { fronts: false, known });
-  const names = namesOf(tree);
+  const names = namesOf(asItStands(tree, on));
   return cutList.flatMap(({ metal, size, pieces: of }) =>
     of.map(({ run, length }) => {
       const ids = runs.find((r) => r.id === run)!.branches.map((b) => b.branch);

@@ -91,11 +91,11 @@ export class TreesController {
   }
 
   @Get(':id/silhouette')
-  @ApiOperation({ summary: 'A small picture from its front, as paths; the revision in the address lets it be kept' })
+  @ApiOperation({ summary: 'A small picture from its front as it stands, as paths; revision and lines of the record in the address let it be kept' })
   async silhouette(@Param('id') id: string, @Res({ passthrough: true }) response: Response): Promise<Silhouette> {
     const { tree } = await this.trees.tree(id);
     response.setHeader('Cache-Control', `private, max-age=${YEAR_S}, immutable`);
-    return this.compute.silhouetteOf(tree);
+    return this.compute.silhouetteOf(tree, this.clock.today());
   }
 
   @Get(':id/plan')

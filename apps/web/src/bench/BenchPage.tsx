@@ -33,7 +33,7 @@ function Row({ tree, today }: { tree: TreeSummary; today: string }) {
         to={`/tree/${tree.id}/${tree.next?.leadsTo ?? (tree.coils ? 'watch' : 'read')}`}
         className="grid grid-cols-[84px_1fr_auto] items-center gap-x-4 px-4 py-2 hover:bg-sheet sm:px-6 lg:grid-cols-[84px_minmax(170px,1.1fr)_minmax(220px,1.6fr)_minmax(200px,330px)_110px]"
       >
-        <TreePicture tree={tree.id} revision={tree.revision} size={76} />
+        <TreePicture tree={tree} size={76} />
         <div className="min-w-0">
           <div className="truncate font-serif text-xl">{tree.name}</div>
           <div className="text-quiet">{tree.species}</div>

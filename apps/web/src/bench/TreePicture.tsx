@@ -1,8 +1,9 @@
+import type { TreeSummary } from '@ustle/contract';
 import { useEffect, useRef, useState } from 'react';
 import { useSilhouette } from '../shared/queries';
 
 /** A tree's outline from its front; asked for when it comes into sight. */
-export function TreePicture({ tree, revision, size }: { tree: string; revision: number; size: number }) {
+export function TreePicture({ tree, size }: { tree: Pick<TreeSummary, 'id' | 'revision' | 'recorded'>; size: number }) {
   const box = useRef<SVGSVGElement>(null);
   const [seen, setSeen] = useState(false);
   useEffect(() => {
@@ -10,7 +11,7 @@ export function TreePicture({ tree, revision, size }: { tree: string; revision: 
     watcher.observe(box.current!);
     return () => watcher.disconnect();
   }, []);
-  const silhouette = useSilhouette(tree, revision, seen);
+  const silhouette = useSilhouette(tree, seen);
   return (
     <svg ref={box} width={size} height={size} viewBox="0 0 100 100" aria-hidden="true" className="shrink-0">
       {silhouette && (

@@ -1,7 +1,7 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { paths, type StoredTree } from '@ustle/contract';
-import { greatestOf, branchIn, dayOf, labourOf, LINE_FIELDS, speciesOf, treeOn, sayLength } from '@ustle/core';
+import { asItStands, greatestOf, branchIn, dayOf, labourOf, LINE_FIELDS, speciesOf, treeOn, sayLength } from '@ustle/core';
 import { AddPhoto } from '../photos/AddPhoto';
 import { TurnCamera } from '../photos/TurnCamera';
 import { NumberField } from '../shared/NumberField';
@@ -123,9 +123,9 @@ function Add() {
 /** The tree on the day that is looked at, a photo laid over it where one is chosen. */
 function OnThatDay() {
   const desk = useDesk();
-  const { tree, today, day, bearing, setBearing, branch, setBranch } = desk;
+  const { stored, tree, today, day, bearing, setBearing, branch, setBranch } = desk;
   const coils = useCoils(desk);
-  const shown = useMemo(() => (day < today ? treeOn(tree, dayOf(day)) : tree), [tree, day, today]);
+  const shown = useMemo(() => (day < today ? asItStands(treeOn(stored.tree, dayOf(day)), dayOf(day)) : tree), [stored.tree, tree, day, today]);
   const ties = useTies(desk, shown);
   return (
     <section

@@ -54,8 +54,8 @@ export const usePace = (): Pace => useGet<Pace>(paths.pace).data ?? NO_PACE;
 export const useFeed = (): SWRResponse<{ path: string }, ApiError> => useGet(paths.feed);
 
 /** A tree's small picture; null while it is out of sight. */
-export const useSilhouette = (id: string, revision: number, wanted: boolean): Silhouette | undefined =>
-  useSWR<Silhouette, ApiError>(wanted ? paths.silhouette(id, revision) : null, ask as (path: string) => Promise<Silhouette>, {
+export const useSilhouette = ({ id, revision, recorded }: Pick<TreeSummary, 'id' | 'revision' | 'recorded'>, wanted: boolean): Silhouette | undefined =>
+  useSWR<Silhouette, ApiError>(wanted ? paths.silhouette(id, revision, recorded) : null, ask as (path: string) => Promise<Silhouette>, {
     revalidateOnFocus: false,
     revalidateIfStale: false,
   }).data;

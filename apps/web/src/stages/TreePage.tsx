@@ -3,7 +3,7 @@ import { createPortal } from 'react-dom';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import { mutate } from 'swr';
 import { paths, type StoredTree } from '@ustle/contract';
-import { dayOf, outcomeOf, treeOn, type View } from '@ustle/core';
+import { asItStands, dayOf, outcomeOf, treeOn, type View } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { send } from '../shared/http';
 import { useKeys } from '../shared/keys';
@@ -75,13 +75,13 @@ function WayOut({ id }: { id: string }) {
 
 /** The turntable, or what a stage sets in its place. */
 function Picture({ desk, drawing }: { desk: Desk; drawing: Drawing }) {
-  const { tree, today, day, branch, setBranch, bearing, setBearing, plumb } = desk;
+  const { stored, tree, today, day, branch, setBranch, bearing, setBearing, plumb } = desk;
   const { planned, measured, beside, ...drawn } = drawing;
   const coils = useCoils(desk);
   const allCoils = useMemo(() => (planned?.length ? [...coils, ...planned] : coils), [coils, planned]);
   // On a day that is past the tree is shown as it was: what was cut since is back on.
   const past = day < today;
-  const shown = useMemo(() => (past ? treeOn(tree, dayOf(day)) : tree), [tree, past, day]);
+  const shown = useMemo(() => (past ? asItStands(treeOn(stored.tree, dayOf(day)), dayOf(day)) : tree), [stored.tree, tree, past, day]);
   const after = useMemo(() => (past ? null : outcomeOf(tree).tree), [tree, past]);
   // Ties stand on the tree in every stage: a hose or a can pulls at what nobody sees.
   const ties = useTies(desk, measured ?? shown);

@@ -1,6 +1,6 @@
 import { createContext, useCallback, useContext, useMemo } from 'react';
 import type { StoredTree } from '@ustle/contract';
-import { dayOf, namesOf, shortNamesOf, wrapDeg, type Intent, type Known, type Names, type PlanDocument, type Tree, type View } from '@ustle/core';
+import { asItStands, dayOf, namesOf, shortNamesOf, wrapDeg, type Intent, type Known, type Names, type PlanDocument, type Tree, type View } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { doAct, doStep } from '../shared/desk-store';
 import { useKnown } from '../shared/queries';
@@ -9,7 +9,9 @@ import { finite, useAddress } from './address';
 
 /** What every stage of one tree works with; the user's place (branch, bearing, day) is in the address. */
 export interface Desk {
+  /** As it is kept: with the measures as they were taken. */
   stored: StoredTree;
+  /** As it stands today: what was bent since is bent. */
   tree: Tree;
   plan: PlanDocument | null;
   /** What others of its kind here taught, and the weather. */
@@ -36,11 +38,11 @@ export interface Desk {
 }
 
 export function useNewDesk(stored: StoredTree, today: string): Desk {
-  const { tree } = stored;
+  const tree = useMemo(() => asItStands(stored.tree, dayOf(today)), [stored.tree, today]);
   const { attempt } = useNotice();
   const { get, set } = useAddress();
   const known = useKnown(stored.id);
-  const plan = usePlan(tree, today, known);
+  const plan = usePlan(stored.tree, today, known);
   const front = tree.plan.front ?? { bearing: 0, pitch: 0, roll: 0 };
   const bearing = wrapDeg(finite(get('bearing'), front.bearing));
   const pitch = finite(get('pitch'), front.pitch);

@@ -1,5 +1,5 @@
 import type { Static } from '@sinclair/typebox';
-import { byTag, type Names, type Tagged, type Tree } from '../tree/index.js';
+import { asMeasured, byTag, type Names, type Tagged, type Tree } from '../tree/index.js';
 import { ACT_COMMON, isRefused, readable, refuse, type ActKind, type Outcome } from './act.js';
 import { listBranch, remeasure, unlist } from './branches.js';
 import { chooseRules } from './choose-rules.js';
@@ -78,7 +78,8 @@ export const ACT = byTag('kind', ACT_COMMON, Object.fromEntries(KINDS.map((k) =>
 ({}) as Static<typeof ACT> satisfies Act;
 
 /** What an act makes of a tree on a day (number of it); the lines it adds to the record get their ids from the act's. */
-export function applyAct(tree: Tree, act: Act, today: number): Outcome {
+export function applyAct(shown: Tree, act: Act, today: number): Outcome {
+  const tree = asMeasured(shown);
   if (dayOf(act.on) > today) return refuse('on', 'not-yet', `on: ${act.on} has not come yet; the record tells what was done. Nothing was changed.`);
   const outcome = kindOf(act).apply(tree, act as never);
   if (isRefused(outcome)) return outcome;

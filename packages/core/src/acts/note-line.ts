@@ -6,6 +6,7 @@ import { actKind, missing, refuse, type ActKind, type Refusal } from './act.js';
 /** Kinds of lines that an artist adds as they are: things done or seen that change nothing of the plan. */
 export const PLAIN_LINES = [
   'bent',
+  'placed',
   'guyed',
   'pushed',
   'measured',

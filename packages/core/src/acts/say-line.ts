@@ -56,6 +56,8 @@ const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
     `wired, ${size?.toFixed(1) ?? '?'} mm ${metal ?? ''}${strands && strands > 1 ? ` × ${strands}` : ''}${turns ? `, ${turns.toFixed(1)} turns` : ''}${bentDeg ? `, bent to ${whole(bentDeg)}°` : ''}${anchor === 'slipping' ? ', its anchor slips' : ''}`,
   bent: ({ bentDeg, sound, crack }) =>
     `bent${bentDeg ? ` to ${whole(bentDeg)}°` : ''}${crack && crack !== 'none' ? `, cracked ${crack} the fibre` : sound && sound !== 'none' ? `, the ${sound} was heard` : ''}`,
+  placed: ({ bearing, elevation }) =>
+    `placed${elevation === undefined ? '' : `, its tip ${whole(Math.abs(elevation))}° ${elevation < 0 ? 'below' : 'above'} level${bearing === undefined ? '' : `, towards ${whole(bearing)}°`}`}`,
   guyed: ({ done = 'placed', device, twists, tension, cameDeg, bark, backMm, text }) =>
     [
       device ? sayDevice(DEVICE_WORDS[device].name, done) : sayTie(done),
@@ -67,9 +69,9 @@ const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
       text ? `: ${text}` : '',
     ].join(''),
   pushed: ({ size, metal, gave }) => `press test with ${size?.toFixed(1) ?? '?'} mm ${metal ?? 'wire'}${gave ? `: the ${gave} gave way` : ''}`,
-  measured: ({ d, heldDeg, guy, backMm }) =>
+  measured: ({ d, heldDeg, guy, backMm, was, trunkWas }) =>
     [
-      'measured',
+      was || trunkWas ? 'its line measured anew' : 'measured',
       d ? `, ${d.toFixed(1)} mm thick` : '',
       heldDeg !== undefined ? `, holds ${whole(heldDeg)}°` : '',
       backMm !== undefined ? `, went back by ${backMm.toFixed(1)} mm` : '',

@@ -35,13 +35,15 @@ const DEEDS = [
   setUp,
   promise,
   plain('bent'),
+  plain('placed'),
   plain('guyed'),
   plain('measured'),
   plain('styled'),
   plain('note'),
 ] as unknown as readonly ActKind[];
 const deedKinds = new Map(DEEDS.map((k) => [k.kind, k]));
-type PlainFields<K extends 'bent' | 'guyed' | 'measured' | 'styled' | 'note'> = (typeof LINE_FIELDS)[K] & Pick<typeof LINE_COMMON, 'text' | 'corrects'>;
+type PlainFields<K extends 'bent' | 'placed' | 'guyed' | 'measured' | 'styled' | 'note'> = (typeof LINE_FIELDS)[K] &
+  Pick<typeof LINE_COMMON, 'text' | 'corrects'>;
 type DeedFields = {
   'take-off': (typeof takeOff)['fields'];
   wired: (typeof putWireOn)['fields'];
@@ -51,6 +53,7 @@ type DeedFields = {
   'set-up': (typeof setUp)['fields'];
   promised: (typeof promise)['fields'];
   bent: PlainFields<'bent'>;
+  placed: PlainFields<'placed'>;
   guyed: PlainFields<'guyed'>;
   measured: PlainFields<'measured'>;
   styled: PlainFields<'styled'>;

@@ -14,7 +14,7 @@ export interface Learned extends Learnt {
   /** The logarithm of how much more than computed springs back when wire comes off. */
   spring: Guess;
   /** The angle that a branch held when a coil went on: what was measured, or foreseen, when the one before it came off; degrees. */
-  heldBefore: (coil: Pick<Coil, 'branch' | 'since'>) => number;
+  heldBefore: (coil: Pick<Coil, 'branch' | 'since' | 'fromHere'>) => number;
   /** What was measured of springing back, beside what others said; and at how many coils. */
   springSaid: Said;
   /** Looks, gaps and thicknesses that growth was learnt from. */
@@ -163,9 +163,11 @@ const AGAIN_WITHIN = 400;
 function heldBeforeOf(placed: PlacedTree, history: History, course: Course, onDay: number): Learned['heldBefore'] {
   const held = new Map<CoilOnce, number>();
   const byBranch = groupedBy(history, (coil) => coil.branch);
-  const before = ({ branch, since }: Pick<Coil, 'branch' | 'since'>): number => {
+  const before = ({ branch, since, fromHere }: Pick<Coil, 'branch' | 'since' | 'fromHere'>): number => {
+    if (fromHere) return 0;
     const last = (byBranch.get(branch) ?? []).filter((c) => c.offOn !== null && c.offOn <= since && c.since < since && since - c.offOn <= AGAIN_WITHIN).pop();
-    return last ? angleOf(last) : 0;
+    // What was bent under that one, and is told with where it turns, is in the line of the branch.
+    return last && !last.fromHere ? angleOf(last) : 0;
   };
   const angleOf = (coil: CoilOnce): number => {
     if (!held.has(coil)) {
@@ -175,6 +177,23 @@ function heldBeforeOf(placed: PlacedTree, history: History, course: Course, onDa
     return held.get(coil)!;
   };
   return before;
+}
+
+/** Share of its bend under the wire that a branch kept when that came off, and whether it was measured; null while the wire is on, or where no bend was noted. */
+export type KeptOf = (coil: CoilOnce) => { share: number; measured: boolean } | null;
+
+/** What branches kept of their bends when their wire came off: as measured by a day, else as foreseen by median growth. */
+export function keptOf(placed: PlacedTree, history: History, onDay: number): KeptOf {
+  const course = courseOf(placed, NOTHING_LEARNT);
+  const heldBefore = heldBeforeOf(placed, history, course, onDay);
+  return (coil) => {
+    if (coil.offOn === null) return null;
+    const state = stateOf(placed, coil, NOTHING_KNOWN, { course, spring: NO_SPRING, heldBefore: heldBefore(coil) });
+    const foreseen = heldByForecast(state, coil, coil.offOn);
+    if (!foreseen || foreseen.wiredDeg <= 0) return null;
+    const measured = heldAfter(placed, coil, onDay);
+    return { share: Math.max(0, (measured ?? foreseen.heldDeg) / foreseen.wiredDeg), measured: measured !== null };
+  };
 }
 
 /** What every look, gap, thickness and spring-back on the tree says of its branches, coils already off included. */

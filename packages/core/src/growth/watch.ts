@@ -23,7 +23,7 @@ export function raceIfWired(
   onDay: number,
   { keep = keepNothing, known = NOTHING_LEARNT, learned = learnedOf(placed, onDay, known) }: IfWired = {},
 ): Race {
-  const coil: Coil = { ...wire, run: '', since: onDay, hand: 'cw', start: 'over', wrap: 'none', turns: null, seen: [] };
+  const coil: Coil = { ...wire, run: '', since: onDay, hand: 'cw', start: 'over', wrap: 'none', turns: null, fromHere: false, seen: [] };
   const unknown = learned.of(wire.branch);
   const state = stateOf(placed, coil, unknown, { course: courseOf(placed, known), spring: learned.spring, heldBefore: learned.heldBefore(coil) });
   const tolerance = toleranceOf(placed.tree);
@@ -56,6 +56,7 @@ export function cushionDates(
     targetDeg: null,
     over: null,
     turns: null,
+    fromHere: false,
     seen: [...on.seen],
   };
   return forecast(stateOf(placed, coil, learned.of(on.branch), { course: courseOf(placed, known), spring: learned.spring, heldBefore: 0 }));

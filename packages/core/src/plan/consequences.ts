@@ -20,6 +20,7 @@ import { capacityOf, readTree, verdictOf, type Reading } from '../reading/index.
 import { promisesOf, type Promised } from '../season/index.js';
 import type { View } from '../space/index.js';
 import { decided, greenTally, outcomeOf, placeTree, type Gap, type GreenTally, type PlacedTree, type TakenOff, type Tree } from '../tree/index.js';
+import { asItStands } from '../stand/index.js';
 import { decidedWork, proposedWork } from './plan.js';
 
 /** How a tree looks from its front: score, trunk in sight. */
@@ -84,7 +85,8 @@ function eitherWay(tree: Tree, view: View, keep: string, remove: string): Either
 }
 
 /** All that follows from a tree's decisions on a day: what is told beside them, at once. */
-export function consequencesOf(tree: Tree, onDay: number): Consequences {
+export function consequencesOf(given: Tree, onDay: number): Consequences {
+  const tree = asItStands(given, onDay);
   const placed = placeTree(tree);
   const off = outcomeOf(tree);
   const after = placeTree(off.tree);

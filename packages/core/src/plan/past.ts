@@ -2,6 +2,7 @@ import { serialOf } from '../units/index.js';
 import { learnedOf, raceIfWired, type IfWired, type Known, type Race } from '../growth/index.js';
 import { bentTrunk, proposePoses } from '../pose/index.js';
 import { openGaps } from '../removal/index.js';
+import { asItLay } from '../stand/index.js';
 import { outcomeOf, placeTree, type PlacedTree, type Tree } from '../tree/index.js';
 import { gapFor, planWiring, tryWire, USUAL_PAST, type PastOf, type BendToHold, type RunBranchPlan, type RunPlan, type WireToTry } from '../wire/index.js';
 
@@ -83,8 +84,9 @@ export function pastByWindow(placed: PlacedTree, onDay: number, seen: IfWired = 
 
 /** What each way of leaving a branch past its target would come to, under the wire that the plan puts on it; none where it gets none. */
 export function pastsFor(tree: Tree, onDay: number, branch: string, known?: Known): PastChoice[] {
-  const placed = placeTree(tree);
-  const after = placeTree(outcomeOf(tree).tree);
+  const lay = asItLay(tree, onDay);
+  const placed = placeTree(lay);
+  const after = placeTree(outcomeOf(lay).tree);
   const { poses, asGrown } = proposePoses(after, openGaps(placed, after, onDay));
   const usual = pastByWindow(after, onDay, { known });
   let asked: { bend: BendToHold; grip: number } | null = null as { bend: BendToHold; grip: number } | null;

@@ -5,8 +5,10 @@ import { findingsOf, openGaps, type Finding } from '../removal/index.js';
 import { readTree, type OtherWork, type Reading } from '../reading/index.js';
 import { bentTrunk, isHeavy, proposePoses, type AsGrown } from '../pose/index.js';
 import { promisesOf } from '../season/index.js';
+import { asItLay, asItStands } from '../stand/index.js';
 import {
   greenTally,
+  heldShapeOf,
   bendingOf,
   namesOf,
   outcomeOf,
@@ -22,6 +24,7 @@ import {
 } from '../tree/index.js';
 import { angle, digits } from './digits.js';
 import { planBends, planPose, type PlanPose } from './poses.js';
+import { bendsToGo, intoWorld, madeOf, posesToGo } from './rest.js';
 import { pastByWindow, sayGreen } from './past.js';
 import { planWiring, type Unwired, type PlanMemory } from '../wire/index.js';
 import { coverageOf, cutListOf, type Coverage, type PlanCut } from './coverage.js';
@@ -177,18 +180,29 @@ export const proposedWork = ({ branches }: PlacedTree, poses: readonly PlannedPo
   ),
 });
 
+/** The trunk's bends with what is left of each. */
+const trunkToGo = (all: ReturnType<typeof planBends>, made: readonly number[]): ReturnType<typeof planBends> => ({ ...all, bends: bendsToGo(all.bends, made) });
+
 /** The plan of a tree on a day number: what its file fixes is checked and kept, what it leaves open is proposed. */
 export function planTree(
-  tree: Tree,
+  measured: Tree,
   onDay: number,
   { fronts: wanted = true, paths = false, places = false, memory, known, instead }: PlanOptions = {},
 ): PlanDocument {
-  const placed = placeTree(tree);
+  const stands = asItStands(measured, onDay);
+  const placed = placeTree(stands);
   // Fronts, poses and wire are for the tree as the plan's cuts leave it.
-  const after = placeTree(outcomeOf(tree).tree);
-  const fronts = wanted && !instead ? frontsOf(after, tiltsFor(tree, onDay)) : [];
-  const { poses, asGrown } = instead ? NOT_POSED : proposePoses(after, openGaps(placed, after, onDay), memory?.keep);
+  const standsAfter = placeTree(outcomeOf(stands).tree);
+  const fronts = wanted && !instead ? frontsOf(standsAfter, tiltsFor(stands, onDay)) : [];
+  // What is bent under wire is told from where its branch lay as that went on: so were its bends reckoned, and so the wire was wound.
+  const tree = asItLay(measured, onDay);
+  const [before, after] = tree.calledBy ? [placeTree(tree), placeTree(outcomeOf(tree).tree)] : [placed, standsAfter];
+  const { poses, asGrown } = instead ? NOT_POSED : proposePoses(after, openGaps(before, after, onDay), memory?.keep);
+  const toGo = posesToGo({ poses, asGrown }, standsAfter, () => proposePoses(standsAfter, openGaps(placed, standsAfter, onDay), memory?.keep));
+  const posesLeft = toGo.poses.map((p) => p.pose);
   const trunk = instead ? null : bentTrunk(after);
+  const heldTrunk = heldShapeOf(stands, 'trunk');
+  const trunkMade = (heldTrunk && trunk && madeOf(trunk.bends, heldTrunk, intoWorld(standsAfter))) ?? [];
   const bending = bendingOf(tree, onDay);
   const wiring = instead
     ? NOT_WIRED
@@ -196,10 +210,10 @@ export function planTree(
   const guys = instead ? [] : planGuys(after, poses, wiring, onDay, { keep: memory?.keep, known });
   const devices = instead ? [] : planDevices(after, poses, onDay, { keep: memory?.keep, known });
   const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
-  const reading = readTree(tree, onDay, decidedWork(after, poses, onDay), proposedWork(after, poses));
+  const reading = readTree(tree, onDay, decidedWork(after, posesLeft, onDay), proposedWork(after, posesLeft));
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;
   const tally = greenTally(tree, onDay);
-  const names = namesOf(tree);
+  const names = namesOf(stands);
   const on = new Set(coilsOn(tree, onDay).map((c) => c.branch));
   return {
     format: 'ustle-plan',
@@ -228,9 +242,12 @@ export function planTree(
       pastYear: digits(tally.pastYear, 3),
       sessions: tally.sessions.map((x) => ({ ...x, removed: digits(x.removed, 3) })),
     },
-    poses: poses.map((p) => planPose(after.tree, p, wired.get(p.branch), bending.get(p.branch), onDay)),
-    trunk: trunk && { ...trunk, ...planBends(after.tree, { branch: 'trunk', bends: trunk.bends }, wired.get('trunk'), bending.get('trunk'), onDay) },
-    asGrown: asGrown.map((b) => ({ ...b, bearing: angle(b.bearing), elevation: angle(b.elevation) })),
+    poses: toGo.poses.map(({ pose, made }) => planPose(after.tree, pose, wired.get(pose.branch), bending.get(pose.branch), onDay, made)),
+    trunk: trunk && {
+      ...trunk,
+      ...trunkToGo(planBends(after.tree, { branch: 'trunk', bends: trunk.bends }, wired.get('trunk'), bending.get('trunk'), onDay), trunkMade),
+    },
+    asGrown: toGo.asGrown.map((b) => ({ ...b, bearing: angle(b.bearing), elevation: angle(b.elevation) })),
     runs: wiring.runs.map((run) => planRun(run, { paths, places }, (part) => sayGreen(after, onDay, run, part, known))),
     unwired: wiring.unwired,
     order: [...wiring.runs, ...guys, ...devices].map((x) => x.id),

@@ -4,9 +4,12 @@ import { afterBending, bendRatioOf, BY_HAND, restFor, stageDates, worseWood } fr
 import type { BendingSoFar, PlannedBend, PlannedPose, PoseSource, Tree } from '../tree/index.js';
 import type { RunBranchPlan } from '../wire/index.js';
 import { angle, digits } from './digits.js';
+import { bendsToGo } from './rest.js';
 
 /** A planned bend with what the hand does; stages and protection are as its record asks. */
 export interface PlanBend extends PlannedBend {
+  /** Degrees of it that are made: `angle` is what is left to go, all else is told of the whole bend. */
+  made: number;
   /** Rest between its stages, in words; empty where it is made at once. */
   rest: string;
   /** Minutes of it; 0 where it takes days, or none is needed. */
@@ -73,6 +76,7 @@ export function planBends(
     const stopped = after !== null && after.notBefore === null;
     return {
       ...plainBend({ ...b, risk }),
+      made: 0,
       stages,
       rest: stages !== null && stages > 1 ? rest.text : '',
       restMinutes: stages !== null && stages > 1 ? rest.minutes : 0,
@@ -87,8 +91,15 @@ export function planBends(
   return { bends, bending: soFar && after ? { done: soFar.stages, next, told: after.told } : null };
 }
 
-/** A pose as the plan tells it. */
-export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | undefined, soFar: BendingSoFar | undefined, onDay: number): PlanPose {
+/** A pose as the plan tells it: of bends of which some degrees are made, what is left. */
+export function planPose(
+  tree: Tree,
+  pose: PlannedPose,
+  wire: RunBranchPlan | undefined,
+  soFar: BendingSoFar | undefined,
+  onDay: number,
+  made: readonly number[] = [],
+): PlanPose {
   const { bends, bending } = planBends(tree, pose, wire, soFar, onDay);
   return {
     branch: pose.branch,
@@ -98,7 +109,7 @@ export function planPose(tree: Tree, pose: PlannedPose, wire: RunBranchPlan | un
     reach: digits(pose.reach, 0),
     now: { bearing: angle(pose.now.bearing), elevation: angle(pose.now.elevation) },
     because: pose.because,
-    bends,
+    bends: bendsToGo(bends, made).map((b) => ({ ...b, angle: angle(b.angle), made: angle(b.made) })),
     woodAsked: worseWood(tree, pose.branch).asked,
     bending,
   };

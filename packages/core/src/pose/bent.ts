@@ -1,5 +1,5 @@
-import { toRad } from '../units/index.js';
-import { add, anySquare, cross, direction, lengthOf, limb, norm, pointAt, rotateAbout, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
+import { clamp, toRad } from '../units/index.js';
+import { add, anySquare, cross, direction, dot, lengthOf, limb, norm, pointAt, rotateAbout, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
 import type { BendInSpace } from '../tree/index.js';
 import type { Frame } from '../rod/index.js';
 
@@ -10,6 +10,15 @@ const IDENTITY: Frame = [
 ];
 /** A vector turned: the frame holds what becomes of the axes. */
 export const turnedBy = ([x, y, z]: Frame, v: Vec): Vec => add(scale(x, v[0]), add(scale(y, v[1]), scale(z, v[2])));
+
+/** A turn between two: by a share of the one turn that leads from the first to the second. */
+function partlyTurned(a: Frame, b: Frame, share: number): Frame {
+  const twice = a.map((v, i) => cross(v, b[i]!)).reduce(add);
+  const sine = norm(twice) / 2;
+  if (sine < 1e-12) return b;
+  const angle = Math.atan2(sine, (dot(a[0], b[0]) + dot(a[1], b[1]) + dot(a[2], b[2]) - 1) / 2);
+  return a.map((v) => rotateAbout(v, scale(twice, 1 / norm(twice)), share * angle)) as unknown as Frame;
+}
 
 /** Steps that a bend is cut into: a chord of each is true to a hundredth of a degree. */
 const STEPS = 6;
@@ -46,6 +55,11 @@ export class Bender {
     const { points } = this.line;
     const i = Math.min(this.next, points.length - 1);
     return turnedBy(this.here.turn, unit(sub(points[i]!, points[i - 1]!)));
+  }
+
+  /** How all beyond the place reached is turned. */
+  get turn(): Frame {
+    return this.here.turn;
   }
 
   private step(to: number, turn: Frame, after: Frame): void {
@@ -121,8 +135,9 @@ export class Bent {
     if (i < 0) i = stations.length - 1;
     const to = stations[i]!;
     const from = stations[Math.max(0, i - 1)]!;
-    const share = to.at > from.at ? (at - from.at) / (to.at - from.at) : 1;
-    return { turn: to.turn, point: add(from.point, scale(sub(to.point, from.point), Math.min(1, Math.max(0, share)))) };
+    const share = to.at > from.at ? clamp((at - from.at) / (to.at - from.at), 0, 1) : 1;
+    const between = (a: Vec, b: Vec): Vec => add(a, scale(sub(b, a), share));
+    return { turn: share === 1 ? to.turn : partlyTurned(from.turn, to.turn, share), point: between(from.point, to.point) };
   }
 }
 

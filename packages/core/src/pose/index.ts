@@ -1,6 +1,7 @@
 export * from './arch.js';
 export * from './bends.js';
 export * from './bent.js';
+export * from './carried.js';
 export * from './compact-ways.js';
 export * from './compaction.js';
 export * from './propose.js';

@@ -1,5 +1,5 @@
 import { keepNothing, sayDeg, type Keep } from '../units/index.js';
-import { bearingAndElevation, direction, lengthOf, limb, norm, pointAt, sub, type Limb, type Vec } from '../space/index.js';
+import { bearingAndElevation, direction, lengthOf, limb, norm, type Limb } from '../space/index.js';
 import {
   childrenOf,
   guysOn,
@@ -14,14 +14,14 @@ import {
   type PlannedPose,
   type Pose,
 } from '../tree/index.js';
-import { Bender, bentLine, turnedBy, type Bent } from './bent.js';
+import { Bender, bentLine, type Bent } from './bent.js';
+import { carriedOn, type Carried, type LaidLine } from './carried.js';
 import { describeBends, findBends, leadsTo, type Bending, type Manner } from './bends.js';
 import { slopeOfLine, turnBetween, type Slope, type Target } from './slope.js';
 import { fanTargets, mainTargets, nearestToGaps, sayPlanned } from './targets.js';
 import { trunkBends } from './trunk.js';
 import { bendRatioOf, worseWood } from './wood-state.js';
 import { isMain, standingOf } from './world.js';
-import type { Frame } from '../rod/index.js';
 
 /** Closer than this to where it should be, a branch is left as it grows. */
 export const LEAST_BEND_DEG = 10;
@@ -47,24 +47,6 @@ export interface Posing {
   asGrown: AsGrown[];
 }
 
-interface Laid {
-  grown: Limb;
-  bent: Bent;
-}
-interface Carried {
-  turn: Frame;
-  point: Vec;
-}
-
-/** Where a branch's shoulder has gone with what it grows on. */
-function carriedOn(parent: Laid | undefined, line: Limb, at: number): Carried | undefined {
-  if (!parent) return undefined;
-  const { turn, point } = parent.bent.carried(at);
-  const offset = sub(line.points[0]!, pointAt(parent.grown, at).point);
-  const moved = turnedBy(turn, offset);
-  return { turn, point: [point[0] + moved[0], point[1] + moved[1], point[2] + moved[2]] };
-}
-
 const rideAlong = (line: Limb, carried: Carried | undefined): Limb => (carried ? new Bender(line, carried).finish().line : line);
 
 type BentBranch = { branch: string; bends: readonly BendInSpace[] };
@@ -79,7 +61,7 @@ function bentOn(keep: Keep, grown: Limb, bends: readonly BendInSpace[], share: n
 export function linesInWorld(placed: PlacedTree, poses: readonly BentBranch[], share = 1, keep: Keep = keepNothing): Map<string, Limb> {
   const standing = standingOf(placed);
   const bendsOf = new Map(poses.map((p) => [p.branch, p.bends]));
-  const laid = new Map<string, Laid>([['trunk', { grown: standing.trunk, bent: bentLine(standing.trunk, trunkBends(standing), share) }]]);
+  const laid = new Map<string, LaidLine>([['trunk', { grown: standing.trunk, bent: bentLine(standing.trunk, trunkBends(standing), share) }]]);
   for (const { id, parent, at } of parentsFirst(placed.tree.branches)) {
     const grown = standing.lineOf.get(id)!;
     laid.set(id, { grown, bent: bentOn(keep, grown, bendsOf.get(id) ?? [], share, carriedOn(laid.get(parent), grown, at)) });
@@ -91,7 +73,7 @@ export function linesInWorld(placed: PlacedTree, poses: readonly BentBranch[], s
 export function carriedIn(placed: PlacedTree, poses: readonly BentBranch[], branch: string): Carried | undefined {
   const standing = standingOf(placed);
   const bendsOf = new Map(poses.map((p) => [p.branch, p.bends]));
-  const laidOf = (id: string): Laid => {
+  const laidOf = (id: string): LaidLine => {
     if (id === 'trunk') return { grown: standing.trunk, bent: bentLine(standing.trunk, trunkBends(standing)) };
     const grown = standing.lineOf.get(id)!;
     return { grown, bent: bentLine(grown, bendsOf.get(id) ?? [], 1, carriedIn(placed, poses, id)) };
@@ -138,8 +120,8 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = [], keep
   const own = new Map(tree.plan.poses.map((p) => [p.branch, p]));
   const tied = new Set(guysOn(tree, Infinity).flatMap((g) => (g.device === null ? [g.branch] : [])));
   const movement = tree.plan.posing?.movement ?? 'moderate';
-  const trunk: Laid = { grown: standing.trunk, bent: bentLine(standing.trunk, trunkBends(standing)) };
-  const laid = new Map<string, Laid>([['trunk', trunk]]);
+  const trunk: LaidLine = { grown: standing.trunk, bent: bentLine(standing.trunk, trunkBends(standing)) };
+  const laid = new Map<string, LaidLine>([['trunk', trunk]]);
   const poses: PlannedPose[] = [];
   const asGrown: AsGrown[] = [];
 
@@ -165,7 +147,7 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = [], keep
     const posed = 'bends' in found;
     if (posed) poses.push(found);
     else asGrown.push(found);
-    const here: Laid = { grown, bent: bentOn(keep, grown, posed ? found.bends : [], 1, carried) };
+    const here: LaidLine = { grown, bent: bentOn(keep, grown, posed ? found.bends : [], 1, carried) };
     laid.set(id, here);
     if (stems.has(id)) continue;
     const growing = childrenOf(tree, id).map((c) => {

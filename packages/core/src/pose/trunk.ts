@@ -3,7 +3,9 @@ import { bearingAndElevation, lengthOf, pointAt, sub, type Vec } from '../space/
 import { growingDays, northernMonth, speciesOf, woodOf } from '../species/index.js';
 import { heldShare, recoverable, type Band } from '../wood/index.js';
 import {
+  asMeasured,
   formOf,
+  heldShapeOf,
   namesOf,
   placeTree,
   slope,
@@ -57,6 +59,8 @@ function bendsOf(standing: Standing, way: TrunkWay): BendInSpace[] {
 
 const pointElevation = (line: Standing['trunk'], at: number): number => bearingAndElevation(pointAt(line, at).direction).elevation;
 
+/** A bend that was made begins where the planned one does, within so many mm. */
+const SAME_PLACE_MM = 1.5;
 /** So much of a way at least, or it is another one. */
 const LEAST_OF_WAY = 0.45;
 
@@ -74,10 +78,20 @@ function plannedWay(standing: Standing, way: TrunkWay): { bends: PlannedBend[]; 
   return share < 1 && share >= LEAST_OF_WAY && (way === 'gentle-s' || way === 'slanting') ? { bends: by(share), share } : { bends: whole, share: 1 };
 }
 
-/** The bends of the trunk that the plan has chosen; none where it stays as it stands. */
+/** The bends of the trunk that the plan has chosen, or what is left of them; none where it stays as it stands. */
 export function trunkBends(standing: Standing): PlannedBend[] {
-  const { trunkWay } = standing.placed.tree.plan;
-  return trunkWay ? plannedWay(standing, trunkWay).bends : [];
+  const { tree } = standing.placed;
+  const { trunkWay } = tree.plan;
+  if (!trunkWay) return [];
+  const held = heldShapeOf(tree, 'trunk');
+  if (!held) return plannedWay(standing, trunkWay).bends;
+  // Told from where it lay before; each bend that was made is the one planned nearest to it.
+  const lay = standingOf(placeTree({ ...asMeasured(tree), trunk: [...tree.stands!.layTrunk] }));
+  const { bends } = plannedWay(lay, trunkWay);
+  return bends.map((bend) => {
+    const made = held.made.find((m) => Math.abs(m.at - bend.at) <= SAME_PLACE_MM);
+    return { ...bend, angle: Math.max(0, bend.angle - (made?.angle ?? 0)) };
+  });
 }
 
 /** What the plan bends the trunk into, with its bends; null where it stays as it stands. */

@@ -3,6 +3,7 @@ import { dueDay, watch, watchGuys, type Known, type Watched, type WatchedGuy } f
 import { DEVICE_WORDS } from '../guy/index.js';
 import { cutList } from '../removal/index.js';
 import { namesOf, placeTree, sayBranches, type MarkStage, type Names, type PlacedTree, type Tree } from '../tree/index.js';
+import { asItStands } from '../stand/index.js';
 import { heldDue, letGoDue, SPRINGS_BACK_DAYS } from './held-due.js';
 import { promisesOf, type Promised } from './promises.js';
 import { sessionDue, stagesDue, vowsDue } from './work-due.js';
@@ -201,7 +202,8 @@ function raceBar({ coil, race: { window, forecast } }: Watched): RaceBar {
 }
 
 /** What is due on one tree, soonest first: looks at its coils, removals, promises, and else the next open step of its plan. */
-export function dueOn(tree: Tree, onDay: number, known?: Known): { due: Due[]; race: RaceBar | null; coils: number } {
+export function dueOn(given: Tree, onDay: number, known?: Known): { due: Due[]; race: RaceBar | null; coils: number } {
+  const tree = asItStands(given, onDay);
   const placed = placeTree(tree);
   const names = namesOf(tree);
   const watched = watch(placed, onDay, known);

@@ -2,6 +2,7 @@ import { dayOf, isoOf } from '../units/index.js';
 import { dueDay, lookFirst, unwiringOf, watch, watchGuys, type Known, type Unwiring } from '../growth/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
 import { namesOf, placeTree, type MarkStage, type Tree } from '../tree/index.js';
+import { asItStands } from '../stand/index.js';
 import { gatherRounds } from './rounds.js';
 
 /** One thing on a tree that is looked at on a walk: a coil, a tie or a device. */
@@ -27,7 +28,8 @@ export interface WalkItem {
 }
 
 /** All that is on a tree and wants looks, as a phone takes it along. */
-export function walkItems(tree: Tree, onDay: number, known?: Known): WalkItem[] {
+export function walkItems(given: Tree, onDay: number, known?: Known): WalkItem[] {
+  const tree = asItStands(given, onDay);
   const placed = placeTree(tree);
   const names = namesOf(tree);
   const wires = watch(placed, onDay, known).map((w): WalkItem => {

@@ -24,6 +24,7 @@ export * from './sentences.js';
 export * from './portrait.js';
 export * from './silhouette.js';
 export * from './slope-profile.js';
+export * from './stands.js';
 export * from './tally.js';
 export * from './types.js';
 export * from './usual-details.js';

@@ -1,8 +1,8 @@
 import type { Static } from '@sinclair/typebox';
 import { LET_GO } from './let-go.js';
-import { BRANCH, MOST_BRANCHES } from './measures.js';
-import { DEVICE_KINDS, STUBS, WINDING_FIELDS, WIRE_FIELDS } from './plan-parts.js';
-import { bearing, byTag, day, degrees, figure, id, list, mm, oneOf, optional, share, whole, words, yesNo } from './describe.js';
+import { BRANCH, MOST_BRANCHES, STATION } from './measures.js';
+import { BEND, DEVICE_KINDS, STUBS, WINDING_FIELDS, WIRE_FIELDS } from './plan-parts.js';
+import { bearing, byTag, day, degrees, elevation, figure, id, list, mm, oneOf, optional, part, share, whole, words, yesNo } from './describe.js';
 
 export const WRAPS = ['none', 'raffia', 'tape'] as const;
 export type Wrap = (typeof WRAPS)[number];
@@ -64,6 +64,19 @@ export const WIRED_FIELDS = {
   roll: optional(id('the roll that it was cut from')),
 };
 
+/** Bends of a branch or the trunk as they were made: to which angle by hand, and which way in the tree's own space. */
+const MADE_BEND = part(
+  {
+    at: BEND.properties.at,
+    over: BEND.properties.over,
+    bentDeg: degrees(0, 270, 'angle that the hand bent it to'),
+    targetDeg: WIRED_FIELDS.targetDeg,
+    toward: BEND.properties.toward,
+  },
+  'a bend as it was made',
+);
+const MOST_BENDS = 20;
+
 const MISSING = optional(whole(0, 200, 'pieces', 'pieces that are not found yet, and may still be in the bark'));
 
 /** Wood that went: how it was, and what is left. */
@@ -86,10 +99,17 @@ export const LINE_FIELDS = {
     targetDeg: WIRED_FIELDS.targetDeg,
     over: WIRED_FIELDS.over,
     at: optional(mm(0, 4000, 'where the bend begins, from the shoulder')),
+    toward: optional(BEND.properties.toward),
     stage: optional(whole(1, 12, 'stages', 'which stage of the bend')),
     sound: optional(oneOf(SOUNDS, 'what was heard: nothing, bark, or fibre')),
     crack: optional(oneOf(CRACKS, 'a crack: none, along the fibre, or across it')),
     next: optional(day('the day from which the next stage may be made')),
+  },
+  placed: {
+    ...ABOUT_BRANCH,
+    bends: list(MADE_BEND, MOST_BENDS, 'what was bent as it was placed; what was bent before in stages is not told again'),
+    bearing: optional(bearing('where its tip was to go, in the world')),
+    elevation: optional(elevation('how steep it was to lie, in the world')),
   },
   guyed: {
     ...ABOUT_BRANCH,
@@ -116,6 +136,8 @@ export const LINE_FIELDS = {
     heldDeg: optional(degrees(-180, 270, 'angle it holds')),
     guy: optional(id('the tie or device that came off it, where it tells what is left of that')),
     backMm: optional(mm(0, 300, 'how far it went back since that came off', 0.5)),
+    was: WAS,
+    trunkWas: optional(list(STATION, 400, 'the trunk’s middle line as it was measured before', 2)),
   },
   inspected: { ...ABOUT_COIL, stage: oneOf(MARK_STAGES, 'how far the bark has grown round the wire'), gap: WIRED_FIELDS.gap },
   cut: { ...ABOUT_COIL, pieces: optional(whole(1, 1000, 'pieces', 'pieces of wire that were cut out')), missing: MISSING },

@@ -74,8 +74,16 @@ function callShoot(b: PlacedBranch, parent: PlacedBranch, nth: number, on: Calle
   return { name: `${limb.name}, twig ${b.branch.id}`, short: `${limb.short} · ${b.branch.id}` };
 }
 
+/** The tree on the lines that its branches are called by. */
+function asCalled(tree: Tree): Tree {
+  const { calledBy } = tree;
+  if (!calledBy) return tree;
+  const there = new Set(tree.branches.map((b) => b.id));
+  return { ...tree, trunk: calledBy.trunk, branches: calledBy.branches.filter((b) => there.has(b.id)) };
+}
+
 function nameAll(tree: Tree): Map<string, Called> {
-  const placed = placeTree(tree);
+  const placed = placeTree(asCalled(tree));
   const called = primaries(placed, tree.plan.front?.bearing ?? 0);
   const limbOf = new Map<string, string>();
   const nth = new Map<string, number>();

@@ -38,6 +38,8 @@ export interface Coil {
   targetDeg: number | null;
   over: number | null;
   turns: number | null;
+  /** Its angle counts from how the branch lay when it went on, not from how that grew. */
+  fromHere: boolean;
   /** What was seen of it, with the gap left where it was told, mm. */
   seen: { day: number; stage: MarkStage; gap?: number }[];
 }
@@ -70,9 +72,18 @@ function coilFrom(line: LineOf<'wired'>, tree: Tree): Coil {
     targetDeg: line.targetDeg ?? null,
     over: line.over ?? null,
     turns: line.turns ?? null,
+    fromHere: false,
     seen: [],
   };
 }
+
+/** The bends that a line of the record tells; those told with where they turn count from how the branch lay. */
+const bendsOf = (line: RecordLine): Partial<Pick<LineOf<'bent'>, 'bentDeg' | 'targetDeg' | 'over'> & { fromHere: boolean }>[] =>
+  line.kind === 'bent'
+    ? [{ ...line, fromHere: line.toward !== undefined }]
+    : line.kind === 'placed'
+      ? line.bends.map((bend) => ({ ...bend, fromHere: true }))
+      : [];
 
 /** A coil with the day it came off (null: still on), and the line that tells how; none where it went with its branch. */
 export interface CoilOnce extends Coil {
@@ -102,10 +113,8 @@ export function coilHistory(tree: Tree, onDay: number): CoilOnce[] {
       if (!own) continue;
       for (const coil of own) {
         // Bent once it was on: how far is known now. Of several bends the greatest counts, as where it was put on bent.
-        if (line.kind === 'bent' && line.bentDeg !== undefined && line.bentDeg > (coil.bentDeg ?? 0)) {
-          const { bentDeg, targetDeg = coil.targetDeg, over = coil.over } = line;
-          Object.assign(coil, { bentDeg, targetDeg, over });
-        }
+        for (const { bentDeg, targetDeg = coil.targetDeg, over = coil.over, fromHere } of bendsOf(line))
+          if (bentDeg !== undefined && bentDeg > (coil.bentDeg ?? 0)) Object.assign(coil, { bentDeg, targetDeg, over, fromHere });
         if (line.kind === 'inspected' && isAbout(line, coil, own))
           coil.seen.push({ day, stage: line.stage, ...(line.gap === undefined ? {} : { gap: line.gap }) });
         const unwired = line.kind === 'unwired' && isAbout(line, coil, own) ? line : null;
@@ -122,7 +131,7 @@ export function coilHistory(tree: Tree, onDay: number): CoilOnce[] {
 
 /** The branches whose coils a line may tell of. */
 function branchesIn(line: RecordLine): readonly string[] {
-  if (line.kind === 'bent' || line.kind === 'inspected' || line.kind === 'unwired') return [line.branch];
+  if (line.kind === 'bent' || line.kind === 'placed' || line.kind === 'inspected' || line.kind === 'unwired') return [line.branch];
   if (line.kind === 'removed' || line.kind === 'shortened') return [line.branch, ...(line.was ?? []).flatMap((b) => (b.id === line.branch ? [] : b.id))];
   return [];
 }

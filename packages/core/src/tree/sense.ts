@@ -73,7 +73,7 @@ function twice(list: readonly string[], path: (i: number) => string, say: (id: s
 }
 
 /** Lines of the record that can be about the trunk. */
-export const ON_TRUNK: ReadonlySet<string> = new Set(['wired', 'inspected', 'cut', 'unwired', 'bent', 'guyed', 'measured', 'note', 'photo']);
+export const ON_TRUNK: ReadonlySet<string> = new Set(['wired', 'inspected', 'cut', 'unwired', 'bent', 'placed', 'guyed', 'measured', 'note', 'photo']);
 
 /** Ids that the plan or the record names and the tree has not, and what they name twice. */
 function referenceFaults({ branches, plan, record }: Tree): FileFault[] {

@@ -2,6 +2,7 @@ import { Type, type Static, type TObject } from '@sinclair/typebox';
 import { list, part } from './describe.js';
 import { LINE } from './lines.js';
 import { MEASURES } from './measures.js';
+import type { Stands } from './stands.js';
 import { PLAN_FIELDS, PLAN_LISTS, POSE_FIELDS } from './plan-parts.js';
 
 /** What one tree may hold: lines of its record, and bytes of its file. Acts, files, server and screen keep to the same. */
@@ -17,7 +18,12 @@ const FIELDS = {
 };
 
 /** A measured tree with its plan and record, as the program holds it: lists that a file may leave out are there, if empty. */
-export type Tree = Static<TObject<typeof FIELDS>>;
+export type Tree = Static<TObject<typeof FIELDS>> & {
+  /** On a tree whose lines are as they stand: what they were worked out from. Never in a file. */
+  stands?: Stands;
+  /** On a tree on other lines than it stands on: those by which its branches are called. Never in a file. */
+  calledBy?: Pick<Static<TObject<typeof FIELDS>>, 'branches' | 'trunk'>;
+};
 export type Measured = Pick<Tree, keyof typeof MEASURES>;
 export const MEASURED = Object.keys(MEASURES) as (keyof Measured)[];
 
@@ -43,7 +49,7 @@ export const TREE_FILE = Type.Object(
 );
 
 /** A tree from a sound file: what was left out is filled in empty. */
-export function completed(file: Tree): Tree {
+export function completed({ stands: _stands, calledBy: _calledBy, ...file }: Tree): Tree {
   const { roots = [], features = [], record = [], plan } = file as Partial<Tree>;
   const { decisions = [], poses = [], runs = [], guys = [] } = plan as Partial<Tree['plan']>;
   return {

@@ -1,4 +1,5 @@
 import { dayOf, sayDay } from '../units/index.js';
+import { bearingAndElevation, direction, tilting } from '../space/index.js';
 import type { PlanBend, PlanDocument, PlanPose } from '../plan/index.js';
 import { coilsOn, guysOn, standing, type Tree } from '../tree/index.js';
 import { MINUTES, type Laying, type Draft } from './draft.js';
@@ -21,14 +22,27 @@ const WRAPPED: Record<string, string> = {
   both: 'Wrapped with wet raffia, parallel wires along it.',
 };
 
+/** A direction of the world in the tree's own space: as it is kept in the record. */
+function ownWay({ tree }: Laying, toward: PlanBend['toward']): PlanBend['toward'] {
+  const { front } = tree.plan;
+  if (!front || (!front.pitch && !front.roll)) return toward;
+  const { bearing, elevation } = bearingAndElevation(tilting(front).back(direction({ bearingDeg: toward.bearing, elevationDeg: toward.elevation })));
+  return { bearing: tenth(bearing) % 360, elevation: tenth(elevation) };
+}
+const tenth = (x: number): number => Math.round(x * 10) / 10;
+
+/** What the hand makes of a bend, degrees: with what was made of it before. */
+const handOf = (bend: PlanBend): number => Math.round(bend.handDeg ?? bend.made + bend.angle);
+
 function bendSteps(
-  { names, on, onDay }: Laying,
+  laying: Laying,
   branch: string,
   bend: PlanBend,
-  pose: { done: number; next: string | null; as: string; told: string[] },
+  pose: { done: number; next: string | null; as: string; told: string[]; along?: readonly PlanBend[] },
 ): Draft[] {
+  const { names, on, onDay } = laying;
   const stages = bend.stages ?? 0;
-  const hand = bend.handDeg ?? bend.angle;
+  const hand = bend.handDeg ?? bend.made + bend.angle;
   const overDays = bend.dates.length > 0;
   const last = overDays ? pose.done + 1 : stages;
   const due = pose.next === null || dayOf(pose.next) <= onDay;
@@ -50,21 +64,20 @@ function bendSteps(
       ],
       rest: !overDays && stage > 1 ? bend.restMinutes : 0,
       rule: MINUTES.bend(bend.diameter),
-      did: [
-        {
-          kind: 'bent',
-          on,
-          branch,
-          at: bend.at,
-          stage,
-          bentDeg: to,
-          targetDeg: bend.angle,
-          over: Math.round(bend.length),
-          sound: 'none',
-          crack: 'none',
-          ...(overDays && bend.dates[1] ? { next: bend.dates[1] } : {}),
-        },
-      ],
+      did: [bend, ...(pose.along ?? [])].map((b) => ({
+        kind: 'bent',
+        on,
+        branch,
+        at: b.at,
+        stage,
+        toward: ownWay(laying, b.toward),
+        bentDeg: Math.round(((b.handDeg ?? b.made + b.angle) * stage) / stages),
+        targetDeg: tenth(b.made + b.angle),
+        over: Math.round(b.length),
+        sound: 'none',
+        crack: 'none',
+        ...(overDays && bend.dates[1] ? { next: bend.dates[1] } : {}),
+      })),
     };
   });
 }
@@ -88,11 +101,12 @@ function awaitsBending(tree: Tree, onDay: number): (branch: string, as: string) 
 }
 
 /** A branch brought to its pose; what is too thin for a step of its own is bent with it. */
-function placeStep({ names, on }: Laying, pose: PlanPose, main: PlanBend | undefined): Draft {
+function placeStep(laying: Laying, pose: PlanPose, main: PlanBend | undefined, hard: PlanBend | null): Draft {
+  const { names, on } = laying;
   const { branch, elevation, bearing, reach } = pose;
-  const own = main && !isHard(main) ? main : null;
-  const hand = (b: PlanBend): number => Math.round(b.handDeg ?? b.angle);
-  const rest = pose.bends.filter((b) => b !== main).map((b) => `${hand(b)}° at ${b.at.toFixed(0)} mm`);
+  const own = main && !hard ? main : null;
+  const bends = pose.bends.filter((b) => b !== hard);
+  const rest = pose.bends.filter((b) => b !== main).map((b) => `${handOf(b)}° at ${b.at.toFixed(0)} mm`);
   return {
     key: `place:${branch}`,
     as: asked(pose),
@@ -101,11 +115,26 @@ function placeStep({ names, on }: Laying, pose: PlanPose, main: PlanBend | undef
     title: `Place ${names(branch)}`,
     what: [
       `Its tip goes to ${Math.abs(elevation).toFixed(0)}° ${elevation < 0 ? 'below' : 'above'} level, towards ${bearing.toFixed(0)}°, ${reach.toFixed(0)} mm from its shoulder.`,
-      ...(own ? [`${own.kind === 'drop' ? 'From its shoulder' : 'First'} ${hand(own)}° by hand over ${own.length.toFixed(0)} mm.`] : []),
+      ...(own ? [`${own.kind === 'drop' ? 'From its shoulder' : 'First'} ${handOf(own)}° by hand over ${own.length.toFixed(0)} mm.`] : []),
       ...(rest.length ? [`On its way ${rest.join(', ')}.`] : []),
     ],
-    rule: MINUTES.place + pose.bends.length,
-    did: own ? [{ kind: 'bent', on, branch, at: own.at, bentDeg: hand(own), targetDeg: own.angle, over: Math.round(own.length) }] : [],
+    rule: MINUTES.place + bends.length,
+    did: [
+      {
+        kind: 'placed',
+        on,
+        branch,
+        bearing: tenth(bearing) % 360,
+        elevation: tenth(elevation),
+        bends: bends.map((b) => ({
+          at: b.at,
+          over: Math.round(b.length),
+          bentDeg: handOf(b),
+          targetDeg: tenth(b.made + b.angle),
+          toward: ownWay(laying, b.toward),
+        })),
+      },
+    ],
   };
 }
 
@@ -114,9 +143,9 @@ function trunkSteps(laying: Laying, { bends, bending }: NonNullable<PlanDocument
   const main = gravest(bends);
   const { done, next, told } = bending ?? { done: 0, next: null, told: [] };
   if (!main || (bending && next === null)) return [];
-  const others = bends.filter((b) => b !== main).map((b) => `${Math.round(b.handDeg ?? b.angle)}° at ${b.at.toFixed(0)} mm`);
-  const along = others.length ? [`With it, as far in each stage: ${others.join(', ')}.`] : [];
-  return bendSteps(laying, 'trunk', main, { done, next, as: '', told: [...along, ...told] });
+  const others = bends.filter((b) => b !== main);
+  const along = others.length ? [`With it, as far in each stage: ${others.map((b) => `${handOf(b)}° at ${b.at.toFixed(0)} mm`).join(', ')}.`] : [];
+  return bendSteps(laying, 'trunk', main, { done, next, as: '', told: [...along, ...told], along: others });
 }
 
 /** Bends and placing of branches that are wired or tied in this session, or whose wire is on and waits for it; from the lowest up. */
@@ -139,10 +168,11 @@ export function posedSteps(laying: Laying, worked: ReadonlySet<string>): { bends
     const cracked = pose.bending !== null && next === null;
     if (cracked) continue;
     const main = gravest(pose.bends);
-    const hard = main && isHard(main) ? main : null;
+    // Once the bend that asked most is made, what is left of the others goes with placing.
+    const hard = main && isHard(main) && (done === 0 || main.made > 0) ? main : null;
     if (hard) bends.push(...bendSteps(laying, pose.branch, hard, { done, next, as: asked(pose), told }));
     // What is bent over days is placed with its last stage.
-    if (!hard || (hard.dates.length <= 1 && (next ?? '') <= on)) places.push(placeStep(laying, pose, main));
+    if (!hard || (hard.dates.length <= 1 && (next ?? '') <= on)) places.push(placeStep(laying, pose, main, hard));
   }
   // One stage of every branch before the next of any: the others' work is the rest.
   const stageOf = (d: Draft): number => Number(d.key.slice(d.key.lastIndexOf(':') + 1));

@@ -2,10 +2,12 @@ import { greatestOf } from '../units/index.js';
 import { cutList, cuttingCare } from '../removal/index.js';
 import { planSvg, type PlanDocument } from '../plan/index.js';
 import { namesOf, placeTree, shortNamesOf, type Tree } from '../tree/index.js';
+import { asItStands } from '../stand/index.js';
 import { many, percent, under, type Paper, type Section } from './paper.js';
 
 /** The cuts of a session on paper: where they are, a box for each, how wounds are kept and what can hurt. */
-export function cuttingPaperOf(tree: Tree, plan: PlanDocument, onDay: number): Paper {
+export function cuttingPaperOf(given: Tree, plan: PlanDocument, onDay: number): Paper {
+  const tree = asItStands(given, onDay);
   const names = namesOf(tree);
   const short = shortNamesOf(tree);
   const cuts = cutList(placeTree(tree), 1);

@@ -17,6 +17,7 @@ import {
   type WorkPart,
   type WorkSession,
 } from '../tree/index.js';
+import { asItStands } from '../stand/index.js';
 import { clearing, openSteps } from './steps.js';
 import { PART_OF, type WorkStep, type StepKind } from './step.js';
 import { kindOfStep, type Pace } from './pace.js';
@@ -201,7 +202,8 @@ function apart(taken: Taken): void {
 }
 
 /** A session laid out: what is decided and not done, in the order of the job, as far as hours and tree allow; and what is left, why and till when. docs: A session of work. */
-export function layOut(tree: Tree, plan: PlanDocument, onDay: number, { hours, parts = WORK_PARTS, pace = {}, beyond = false }: Asked): Laid {
+export function layOut(given: Tree, plan: PlanDocument, onDay: number, { hours, parts = WORK_PARTS, pace = {}, beyond = false }: Asked): Laid {
+  const tree = asItStands(given, onDay);
   const all = openSteps(tree, plan, onDay, pace, { on: 0 }).filter((s) => PART_OF[s.kind] === null || parts.includes(PART_OF[s.kind]!));
   const general = all.filter((s) => !ON_BRANCHES.has(s.kind));
   // What is worked on is cleared first; the rest of a large tree waits with its work.
@@ -288,7 +290,8 @@ export interface Running {
 }
 
 /** What is still to be done in the open session; null where none is. The plan may have changed since: the steps follow it. */
-export function running(tree: Tree, plan: PlanDocument, onDay: number, pace: Pace = {}): Running | null {
+export function running(given: Tree, plan: PlanDocument, onDay: number, pace: Pace = {}): Running | null {
+  const tree = asItStands(given, onDay);
   const session = openSession(tree);
   if (!session) return null;
   const [holds, leaves] = [new Set(session.holds), new Set(session.leaves)];

@@ -36,4 +36,4 @@ export const under = (tree: Tree, onDay: number): string =>
   `${speciesOf(tree.species).name}${tree.client ? `, belongs to ${tree.client}` : ''}. ${sayDay(onDay)}.`;
 export const ESTIMATES = 'All figures of wood, growth and time are estimates; the tree has the last word.';
 /** A tree with nothing decided: as it is seen now. */
-export const asItStands = (tree: Tree): Tree => ({ ...tree, plan: { ...tree.plan, decisions: [] } });
+export const uncut = (tree: Tree): Tree => ({ ...tree, plan: { ...tree.plan, decisions: [] } });

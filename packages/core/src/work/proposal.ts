@@ -3,9 +3,10 @@ import type { PlanDocument } from '../plan/index.js';
 import { posedLines } from '../pose/index.js';
 import { cutList } from '../removal/index.js';
 import { agreedBranches, namesOf, outcomeOf, placeTree, sayBranches, silhouetteOf, VIGOUR_FACTOR, type Tree } from '../tree/index.js';
+import { asItStands } from '../stand/index.js';
 import { layOut } from './lay-out.js';
 import type { Pace } from './pace.js';
-import { asItStands, ESTIMATES, many, percent, under, type Paper } from './paper.js';
+import { uncut, ESTIMATES, many, percent, under, type Paper } from './paper.js';
 import { agreementsOf } from './report.js';
 
 /** Green that a strong tree puts on again in a season, as a share of the whole; an own estimate. docs: Papers. */
@@ -19,7 +20,8 @@ function sayRegrowth(tree: Tree, removed: number): string {
 }
 
 /** What is proposed to the owner of a tree: front, cuts with their reasons, how it looks before and after, what it costs in years, risk, hours and wire. */
-export function proposalOf(tree: Tree, plan: PlanDocument, onDay: number, pace: Pace = {}): Paper {
+export function proposalOf(given: Tree, plan: PlanDocument, onDay: number, pace: Pace = {}): Paper {
+  const tree = asItStands(given, onDay);
   const names = namesOf(tree);
   const placed = placeTree(tree);
   const cuts = cutList(placed, 1);
@@ -39,7 +41,7 @@ export function proposalOf(tree: Tree, plan: PlanDocument, onDay: number, pace: 
       {
         head: 'Before and after',
         pictures: [
-          { caption: 'As it stands', picture: silhouetteOf(asItStands(tree)) },
+          { caption: 'As it stands', picture: silhouetteOf(uncut(tree)) },
           { caption: 'As it is meant to stand', picture: silhouetteOf(tree, posedLines(placeTree(outcomeOf(tree).tree), plan.poses)) },
         ],
       },

@@ -2,8 +2,9 @@ import { dayOf, sayDay } from '../units/index.js';
 import { PROMISE_WORDS, sayLine, sayMinutes } from '../acts/index.js';
 import type { PlanDocument } from '../plan/index.js';
 import { namesOf, silhouetteOf, standing, vowsOf, workSessions, type LineOf, type RecordLine, type Tree, type WorkSession } from '../tree/index.js';
+import { asItStands } from '../stand/index.js';
 import { aftercareOf } from './aftercare.js';
-import { asItStands, ESTIMATES, many, under, type Paper, type Section } from './paper.js';
+import { uncut, ESTIMATES, many, under, type Paper, type Section } from './paper.js';
 
 /** Who agreed to what, and when. */
 export const agreementsOf = (tree: Tree): string[] => {
@@ -50,7 +51,8 @@ function sessionSection(tree: Tree, session: WorkSession): Section {
 }
 
 /** What was done to a tree, for its owner: session by session, the newest first; how it is kept, and what comes next. */
-export function reportOf(tree: Tree, plan: PlanDocument, onDay: number): Paper {
+export function reportOf(given: Tree, plan: PlanDocument, onDay: number): Paper {
+  const tree = asItStands(given, onDay);
   const sessions = workSessions(tree).reverse();
   const names = namesOf(tree);
   const next = [...plan.wires].sort((a, b) => (a.nextInspection < b.nextInspection ? -1 : 1))[0];
@@ -59,7 +61,7 @@ export function reportOf(tree: Tree, plan: PlanDocument, onDay: number): Paper {
     title: `${tree.name}: what was done`,
     under: under(tree, onDay),
     sections: [
-      { head: 'Now', pictures: [{ caption: 'From its front', picture: silhouetteOf(asItStands(tree)) }] },
+      { head: 'Now', pictures: [{ caption: 'From its front', picture: silhouetteOf(uncut(tree)) }] },
       ...(sessions.length
         ? sessions.map((s) => sessionSection(tree, s))
         : [{ head: 'No session yet', text: ['Nothing was worked on this tree in a session so far.'] }]),

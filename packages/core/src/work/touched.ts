@@ -1,8 +1,10 @@
 import type { PlanDocument } from '../plan/index.js';
 import { coilsOn, namesOf, outcomeOf, sayBranches, type Tree, type WorkSession } from '../tree/index.js';
+import { asItStands } from '../stand/index.js';
 
 /** What of the work done a plan that was changed since touches: wire on wood that now goes, ties and pieces that lose what holds them, branches placed otherwise than is wanted now. */
-export function touchedWork(tree: Tree, plan: PlanDocument, onDay: number, session: WorkSession): string[] {
+export function touchedWork(given: Tree, plan: PlanDocument, onDay: number, session: WorkSession): string[] {
+  const tree = asItStands(given, onDay);
   const names = namesOf(tree);
   const { gone } = outcomeOf(tree);
   const worn = coilsOn(tree, onDay).filter((c) => c.since >= session.begun && gone.has(c.branch));

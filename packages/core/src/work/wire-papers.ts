@@ -3,6 +3,7 @@ import { pieceStrip, sayRoute, sayWire, type PlanDocument } from '../plan/index.
 import { needsOf, sayStock, type Piece, type SizeNeed, type Stock } from '../rack/index.js';
 import { coilsOn, namesOf, sayBranches, shortNamesOf, type Tree } from '../tree/index.js';
 import { sayLength, saySize } from '../wood/index.js';
+import { asItStands } from '../stand/index.js';
 import { many, under, type Paper, type Section } from './paper.js';
 
 const SPRINGS = "A wire's end springs: hold it, and protect your eyes.";
@@ -13,7 +14,8 @@ const fromWhat = (id: string | null, stock: readonly Stock[]): string => {
 };
 
 /** The pieces of a tree's plan on paper, those that are on left out: what to cut from which roll, then each laid straight. */
-export function piecesPaperOf(tree: Tree, plan: PlanDocument, onDay: number, stock: readonly Stock[] = []): Paper {
+export function piecesPaperOf(given: Tree, plan: PlanDocument, onDay: number, stock: readonly Stock[] = []): Paper {
+  const tree = asItStands(given, onDay);
   const names = namesOf(tree);
   const short = shortNamesOf(tree);
   const on = new Set(coilsOn(tree, onDay).map((c) => c.branch));

@@ -4,12 +4,14 @@ import { sayAbout } from '../acts/index.js';
 import type { PlanDocument } from '../plan/index.js';
 import { cutList, cuttingCare } from '../removal/index.js';
 import { placeTree, type Tree } from '../tree/index.js';
+import { asItStands } from '../stand/index.js';
 import type { Laid } from './lay-out.js';
 import { ESTIMATES, many, under, type Paper, type Section } from './paper.js';
 import type { WorkStep } from './step.js';
 
 /** A session on paper: every step with a box to tick, what to mind, and the cautions. */
-export function workSheetOf(tree: Tree, plan: PlanDocument, laid: Pick<Laid, 'steps' | 'minutes'> & Partial<Pick<Laid, 'left'>>, onDay: number): Paper {
+export function workSheetOf(given: Tree, plan: PlanDocument, laid: Pick<Laid, 'steps' | 'minutes'> & Partial<Pick<Laid, 'left'>>, onDay: number): Paper {
+  const tree = asItStands(given, onDay);
   const widest = greatestOf(
     cutList(placeTree(tree), 1).map((c) => c.widthMm),
     0,

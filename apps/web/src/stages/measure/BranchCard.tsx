@@ -8,7 +8,8 @@ import { NumberCell } from './NumberCell';
 
 /** One branch at a time, large: the list on a phone. */
 export function BranchCard({ clock }: { clock: boolean }) {
-  const { tree, branch, setBranch, names } = useDesk();
+  const { stored, branch, setBranch, names } = useDesk();
+  const { tree } = stored;
   const kit = useMeasure();
   const { branches } = tree;
   const at = Math.max(

@@ -40,7 +40,7 @@ const STROKES = [
 
 /** Bare part and green by eye. */
 function ByEye({ branch }: { branch: Branch }) {
-  const { tree } = useDesk();
+  const { tree } = useDesk().stored;
   const { change } = useMeasure();
   const [bare, setBare] = useState<number | null>(null);
   const others = tree.branches.filter((b) => b.id !== branch.id && b.green > 0);
@@ -79,7 +79,8 @@ function ByEye({ branch }: { branch: Branch }) {
 
 /** One branch with what does not fit into the list's line, and what can be done with the line. */
 export function BranchEditor({ branch }: { branch: Branch }) {
-  const { tree, names } = useDesk();
+  const { stored, names } = useDesk();
+  const { tree } = stored;
   const { change, indent, mirror, copy, takeOut, hasShoots } = useMeasure();
   const first = tree.branches[0]?.id === branch.id;
   return (

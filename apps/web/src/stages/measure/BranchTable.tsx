@@ -21,7 +21,8 @@ function depthsOf(branches: readonly Branch[]): Map<string, number> {
 
 /** Everything that was typed and not taken, and what is doubted, in words under the list. */
 function Faults() {
-  const { tree, names } = useDesk();
+  const { stored, names } = useDesk();
+  const { tree } = stored;
   const { kept } = useMeasure();
   const doubts = useMemo(() => measureFaults(tree), [tree]);
   const typed = Object.entries(kept.typed);
@@ -48,7 +49,8 @@ function Faults() {
 
 /** One line a branch, by keyboard alone: Enter goes down and adds; with Alt and Shift a line is copied, mirrored, put onto another, taken out. */
 export function BranchTable({ clock }: { clock: boolean }) {
-  const { tree, branch: selected, setBranch, names, short } = useDesk();
+  const { stored, branch: selected, setBranch, names, short } = useDesk();
+  const { tree } = stored;
   const kit = useMeasure();
   const { branches } = tree;
   const table = useRef<HTMLTableElement>(null);

@@ -15,7 +15,8 @@ async function read(kind: Kind, text: string) {
 
 /** A table pasted from a spreadsheet, or a scan's cylinders; what is wrong is listed by line, and nothing is changed. */
 export function BringIn() {
-  const { stored, tree } = useDesk();
+  const { stored } = useDesk();
+  const { tree } = stored;
   const { measure } = useMeasure();
   const [text, setText] = useState('');
   const [kind, setKind] = useState<Kind>('branches');

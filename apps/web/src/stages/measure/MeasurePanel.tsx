@@ -22,7 +22,8 @@ const CLOCK_KEY = 'ustle-clock';
 
 /** Green of all branches as typed, and a way to bring it down to the whole where it is more. */
 function Green() {
-  const { stored, tree } = useDesk();
+  const { stored } = useDesk();
+  const { tree } = stored;
   const { kept, measure } = useMeasure();
   // What was typed and not taken counts as it was typed.
   const typed = new Map(
@@ -45,7 +46,8 @@ function Green() {
 }
 
 function Branches() {
-  const { tree, branch } = useDesk();
+  const { stored, branch } = useDesk();
+  const { tree } = stored;
   const wide = useWide();
   const [clock, setClock] = useState(() => localStorage.getItem(CLOCK_KEY) === '1');
   const chosen = tree.branches.find((b) => b.id === branch);
@@ -96,7 +98,7 @@ const BODIES: Record<Sheet, () => React.ReactNode> = {
 };
 
 export function MeasurePanel() {
-  const { tree } = useDesk();
+  const { tree } = useDesk().stored;
   const { kept } = useMeasure();
   const { get, set } = useAddress();
   const sheet = oneOf(get('measures'), SHEETS, 'branches');

@@ -35,7 +35,8 @@ const PAUSE_MS = 220;
 
 /** What is being measured: shown while one types, each value stored when its field is left. */
 export function useMeasureKit(desk: Desk) {
-  const { stored, tree, branch, setBranch, bearing, act, short } = desk;
+  const { stored, branch, setBranch, bearing, act, short } = desk;
+  const { tree } = stored;
   const { branches } = tree;
   const kept = useTyped(stored.id);
   const [live, setLive] = useState<Live | null>(null);

@@ -24,7 +24,7 @@ function usePart<K extends 'trunk' | 'roots' | 'features' | 'pot', T>(key: K, fr
 }
 
 export function TrunkSheet() {
-  const { tree } = useDesk();
+  const { tree } = useDesk().stored;
   return (
     <PartTable<OffsetStation>
       name="station"
@@ -48,7 +48,7 @@ export function TrunkSheet() {
 }
 
 export function RootsSheet() {
-  const { tree } = useDesk();
+  const { tree } = useDesk().stored;
   return (
     <PartTable<Root>
       name="root"
@@ -82,7 +82,8 @@ function FeatureKind({ feature, onKind }: { feature: Feature; onKind: (kind: str
 type FlatFeature = Feature & { from: number; to: number };
 
 export function FeaturesSheet() {
-  const { tree, bearing } = useDesk();
+  const { stored, bearing } = useDesk();
+  const { tree } = stored;
   return (
     <PartTable<FlatFeature>
       name="feature"
@@ -106,7 +107,7 @@ export function FeaturesSheet() {
 }
 
 export function PotSheet() {
-  const { tree } = useDesk();
+  const { tree } = useDesk().stored;
   const { measure } = useMeasure();
   const { pot, site, vigour } = tree;
   return (
