@@ -10,14 +10,24 @@ import {
   generateTree,
   gripOf,
   isoOf,
+  layOut,
   placeTree,
+  planTree,
   pointAt,
+  posedLines,
+  running,
+  slope,
   speciesOf,
+  treeOn,
   woodOf,
+  type Intent,
+  type PlanDocument,
   type RecordLine,
   type Tree,
+  type Vec,
 } from '../src/index.js';
 import { ByHand } from './by-hand.js';
+import { after, branch, tree } from './trees.js';
 
 /** Bends are drawn in chords: true to so many mm, and so much of a branch's length. */
 const close = (length: number): number => 0.4 + 0.012 * length;
@@ -119,4 +129,104 @@ test('the line of a branch is what bending the measured one by hand makes of it,
     }),
     { numRuns: 40 },
   );
+});
+
+/** A spruce of thick branches: their drops are made in stages. */
+const thick = (): Tree =>
+  after(
+    tree(
+      [
+        branch('low', { at: 140, bearing: 80, elevation: 30, d: 16, length: 320, green: 0.2 }),
+        branch('shoot', { parent: 'low', at: 150, bearing: 40, elevation: 20, d: 5, length: 120, green: 0.05 }),
+        branch('right', { at: 260, bearing: 275, elevation: 25, d: 11, length: 260, green: 0.2 }),
+        branch('back', { at: 360, bearing: 180, elevation: 20, d: 9, length: 220, green: 0.15 }),
+      ],
+      { species: 'spruce', vigour: 'strong' },
+    ),
+    { kind: 'front', front: { bearing: 0, pitch: 4, roll: -3 } },
+    ...(['low', 'right', 'back', 'shoot'] as const).map((b): Intent => ({ kind: 'decide', branch: b, act: 'keep' })),
+  );
+const planOn = (t: Tree, day: number): PlanDocument => planTree(t, day, { fronts: false });
+const tipsOf = (t: Tree, plan: PlanDocument, day: number): Map<string, Vec> =>
+  new Map([...posedLines(placeTree(asItStands(t, day)), plan.poses)].map(([id, line]) => [id, line.points.at(-1)!]));
+
+test('done half, a pose asks for the other half: the bends that are left lead where all of them were to lead', () => {
+  const day = dayOf('2026-10-10');
+  const start = thick();
+  const first = planOn(start, day);
+  const wanted = tipsOf(start, first, day);
+  const begun = after(start, {
+    kind: 'session',
+    on: isoOf(day),
+    session: 's',
+    done: 'begun',
+    hours: 9,
+    holds: ['low', 'right', 'back', 'shoot'],
+    did: layOut(start, first, day, { hours: 9, beyond: true }).settles,
+  });
+  let now = begun;
+  let stages = 0;
+  for (let i = 0; i < 60; i++) {
+    const open = running(now, planOn(now, day), day)!.open;
+    const next = open.find((s) => s.kind === 'wire' || s.kind === 'bend');
+    if (!next) break;
+    now = after(now, { kind: 'worked', on: isoOf(day), session: 's', step: next.key, as: next.as, answer: 'done', did: next.did } as Intent);
+    if (next.kind !== 'bend') continue;
+    stages++;
+    const plan = planOn(now, day);
+    const pose = plan.poses.find((p) => p.branch === next.branches[0])!;
+    const before = first.poses.find((p) => p.branch === pose.branch)!;
+    // What was made and what is left are together what was planned, or the bend is made.
+    for (const b of pose.bends) {
+      const whole = before.bends.find((x) => x.at === b.at)!;
+      expect(b.made + b.angle).toBeCloseTo(whole.angle, 0);
+    }
+    // A hand leaves a bend some degrees past where it shall be in the end, and all beyond it rides along.
+    for (const [id, tip] of tipsOf(now, plan, day)) expect(distance(tip, wanted.get(id)!)).toBeLessThan(45);
+  }
+  expect(stages).toBeGreaterThan(1);
+  const held = asItStands(now, day).stands!.held;
+  expect(Object.keys(held)).toContain('low');
+  // Between the first stage and the last it lies between where it grew and where it shall lie.
+  const [grew, stands, shall] = [placeTree(start), placeTree(asItStands(now, day))].map((p) => slope(p.byId.get('low')!).elevation).concat(first.poses.find((p) => p.branch === 'low')!.elevation); // prettier-ignore
+  expect(stands!).toBeLessThan(grew! - 5);
+  expect(stands!).toBeGreaterThan(shall! - 12);
+});
+
+test('what wire let go of goes back by what was measured, else by what is foreseen, and says how unsure that is; measured anew it begins from there', () => {
+  const wired = { kind: 'wired', on: '2026-03-01', branch: 'back', ...COIL, gap: 0, wrap: 'none' } as Intent;
+  const bent: Intent = {
+    kind: 'bent',
+    on: '2026-03-01',
+    branch: 'back',
+    at: 6,
+    over: 40,
+    bentDeg: 50,
+    targetDeg: 40,
+    toward: { bearing: 180, elevation: -90 },
+  };
+  const under = after(thick(), wired, bent);
+  const off = (on: string, own: object = {}): Tree => after(under, { kind: 'unwired', on, branch: 'back', method: 'cut', ...own } as Intent);
+  const falls = (t: Tree, on = '2028-01-01'): number => slope(placeTree(asItStands(treeOn(t, dayOf(on)), dayOf(on))).byId.get('back')!).elevation;
+  const grown = falls(thick());
+  const unsure = (t: Tree): number => asItStands(t, dayOf('2028-01-01')).stands!.unsure.back!;
+  expect(falls(under)).toBeLessThan(grown - 25);
+  // Off at once it goes back far; after a year it keeps the more; never more than it had.
+  expect(falls(off('2026-03-02'))).toBeGreaterThan(falls(off('2027-05-01')));
+  expect(falls(off('2027-05-01'))).toBeGreaterThanOrEqual(falls(under));
+  expect(unsure(off('2026-03-02'))).toBeGreaterThan(unsure(under));
+  const measured = off('2026-03-02', { heldDeg: 30 });
+  expect(unsure(measured)).toBeCloseTo(unsure(under), 6);
+  expect(falls(after(off('2026-03-02'), { kind: 'measured', on: '2026-03-20', branch: 'back', heldDeg: 30 }))).toBeCloseTo(falls(measured), 6);
+  // On a day before, it is as it was.
+  expect(falls(measured, '2026-02-01')).toBeCloseTo(grown, 6);
+  expect(falls(measured, '2026-03-01')).toBeCloseTo(falls(under), 6);
+  // Measured anew under its wire it stands as measured; what the wire lets go of later comes off that.
+  const anew = after(under, { kind: 'remeasure', on: '2026-04-01', branch: 'back', changes: { elevation: -20, bearing: 170 } });
+  expect(falls(anew, '2026-04-02')).toBeCloseTo(-20, 6);
+  expect(falls(anew, '2026-03-15')).toBeCloseTo(falls(under), 6);
+  const let_go = after(anew, { kind: 'unwired', on: '2026-05-01', branch: 'back', method: 'cut', heldDeg: 20 } as Intent);
+  expect(falls(let_go)).toBeGreaterThan(-20 + 8);
+  // A bend of which it is not known which way leaves the line as it is.
+  expect(falls(after(thick(), wired, { ...bent, toward: undefined } as Intent))).toBeCloseTo(grown, 9);
 });

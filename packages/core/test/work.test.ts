@@ -1,5 +1,6 @@
 import {
   applyAct,
+  asItStands,
   coilsOn,
   dayOf,
   dueOn,
@@ -14,12 +15,16 @@ import {
   paceFor,
   paceOf,
   perform,
+  placeTree,
   PlanMemory,
   planTree,
   running,
+  slopeOfLine,
+  standingOf,
   step,
   suggestedPromises,
   touchedWork,
+  turnBetween,
   vowsOf,
   type Intent,
   type Laid,
@@ -156,6 +161,22 @@ test('worked through as planned, every step is asked once, the tree carries its 
     // What was bent or placed says so on its coil.
     const bent = new Set(laid.steps.filter((s) => s.did.some((d) => d.kind === 'bent' || (d.kind === 'placed' && d.bends.length))).flatMap((s) => s.branches));
     for (const c of coilsOn(done, ON)) expect(`${c.branch} ${c.bentDeg === null}`).toBe(`${c.branch} ${!bent.has(c.branch)}`);
+    // Done as planned and looked at again, it asks for nothing more, and stands as it was posed, a little past.
+    const again = planOf(done);
+    const stands = placeTree(asItStands(done, ON));
+    const tied = new Set(laid.steps.filter((s) => s.kind === 'guy').flatMap((s) => s.branches));
+    const overDays = new Set(
+      laid.steps
+        .filter((s) => s.kind === 'bend')
+        .flatMap((s) => (laid.steps.some((p) => p.kind === 'place' && p.branches[0] === s.branches[0]) ? [] : s.branches)),
+    );
+    for (const b of [...bent].filter((x) => !tied.has(x) && !overDays.has(x))) {
+      expect(again.poses.map((p) => p.branch)).not.toContain(b);
+      expect(again.asGrown.find((p) => p.branch === b)!.because.join()).toMatch(/bent and placed/);
+      const pose = done.plan.poses.find((p) => p.branch === b)!;
+      const now = slopeOfLine(standingOf(stands).lineOf.get(b)!);
+      expect(turnBetween(now, pose)).toBeLessThan(14);
+    }
     const [year] = labourOf(done);
     expect(year!.hours * 60).toBeCloseTo(
       laid.steps.reduce((sum, s) => sum + s.minutes + 3, 0),

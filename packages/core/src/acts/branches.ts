@@ -15,7 +15,7 @@ import {
   type Branch,
   type Tree,
 } from '../tree/index.js';
-import { unlistedLines } from './measure.js';
+import { lineAnew, unlistedLines } from './measure.js';
 import { actKind, missing, refuse, type Refusal } from './act.js';
 
 const { id: _id, ...FIELDS } = BRANCH.properties;
@@ -42,12 +42,12 @@ export const remeasure = actKind({
   kind: 'remeasure',
   fields: { branch: id('which branch'), changes: CHANGES },
   guarded: true,
-  apply: (tree, { branch, changes }) => {
+  apply: (tree, { branch, changes, on }) => {
     const gone = missing(tree, branch, 'branch');
     if (gone) return gone;
     const branches = tree.branches.map((b) => (b.id === branch ? reshaped(b, changes as Partial<Branch>) : b));
     const changed = branches.find((b) => b.id === branch)!;
-    return impossible({ ...tree, branches }, changed) ?? { tree: withBranches(tree, branches), lines: [] };
+    return impossible({ ...tree, branches }, changed) ?? { tree: withBranches(tree, branches), lines: lineAnew(tree, branches, on) };
   },
   say: ({ branch, changes }, names) => ('name' in changes && Object.keys(changes).length === 1 ? `name ${names(branch)}` : `measure ${names(branch)}`),
 });

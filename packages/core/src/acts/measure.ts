@@ -1,5 +1,16 @@
 import { Type } from '@sinclair/typebox';
-import { keptInRecord, MEASURES, namesOf, recordedBranches, withBranches, type Branch, type LineOf, type Measured, type Tree } from '../tree/index.js';
+import {
+  keptInRecord,
+  MEASURES,
+  namesOf,
+  recordedBranches,
+  standing,
+  withBranches,
+  type Branch,
+  type LineOf,
+  type Measured,
+  type Tree,
+} from '../tree/index.js';
 import { actKind } from './act.js';
 
 const SOME = Type.Partial(Type.Object(MEASURES), { additionalProperties: false, description: 'parts of the tree file, each whole' });
@@ -14,6 +25,24 @@ export function unlistedLines(tree: Tree, branches: readonly Branch[], on: strin
     .filter((b) => !there.has(b.id) && told.has(b.id) && !kept.has(b.id))
     .map((b) => ({ kind: 'removed', on, branch: b.id, was: [b], green: 0, called: names(b.id), unlisted: true }));
 }
+
+const LINE_PARTS = ['parent', 'at', 'bearing', 'elevation', 'length', 'path'] as const satisfies readonly (keyof Branch)[];
+
+/** Lines for branches of which the record tells bends and whose line is measured anew: they begin from there, and keep how they were measured before. */
+export function lineAnew(tree: Tree, branches: readonly Branch[], on: string): LineOf<'measured'>[] {
+  const bent = new Set(standing(tree.record).flatMap((line) => (line.kind === 'bent' || line.kind === 'placed' ? line.branch : [])));
+  const after = new Map(branches.map((b) => [b.id, b]));
+  return tree.branches.flatMap((was) => {
+    const now = after.get(was.id);
+    return now && bent.has(was.id) && LINE_PARTS.some((part) => now[part] !== was[part]) ? [{ kind: 'measured' as const, on, branch: was.id, was: [was] }] : [];
+  });
+}
+
+/** The same of the trunk. */
+const trunkAnew = (tree: Tree, on: string): LineOf<'measured'>[] =>
+  standing(tree.record).some((line) => (line.kind === 'bent' || line.kind === 'placed') && line.branch === 'trunk')
+    ? [{ kind: 'measured', on, branch: 'trunk', trunkWas: tree.trunk }]
+    : [];
 
 const SAID: Partial<Record<keyof Measured, string>> = {
   name: 'name it anew',
@@ -35,7 +64,9 @@ export const measure = actKind({
   apply: (tree, { measured, on }) => {
     const { branches, ...others } = measured;
     const next = { ...tree, ...others };
-    return branches ? { tree: withBranches(next, branches), lines: unlistedLines(tree, branches, on) } : { tree: next, lines: [] };
+    const trunk = measured.trunk && measured.trunk !== tree.trunk ? trunkAnew(tree, on) : [];
+    if (!branches) return { tree: next, lines: trunk };
+    return { tree: withBranches(next, branches), lines: [...unlistedLines(tree, branches, on), ...lineAnew(tree, branches, on), ...trunk] };
   },
   say: ({ measured }) => {
     const parts = Object.keys(measured) as (keyof Measured)[];

@@ -99,12 +99,20 @@ function rooted(branches: readonly Branch[]): Branch[] {
   return branches.filter((b) => there.has(b.id));
 }
 
-/** The tree as it was measured on a day: what was cut since is back on, where there still is what it grew on. */
+/** The tree before one line of the record: what was cut is back on, where there still is what it grew on; what was measured anew is as it was measured before. */
+function beforeLine(tree: Tree, line: RecordLine): Tree {
+  if (isCut(line)) return beforeCut(tree, line);
+  if (line.kind !== 'measured') return tree;
+  const was = new Map((line.was ?? []).map((b) => [b.id, b]));
+  return { ...tree, trunk: line.trunkWas ?? tree.trunk, branches: was.size ? tree.branches.map((b) => was.get(b.id) ?? b) : tree.branches };
+}
+
+/** The tree as it was measured on a day. */
 export function treeOn(tree: Tree, onDay: number): Tree {
-  const before = cutsOf(tree)
-    .filter((entry) => dayOf(entry.on) > onDay)
+  const before = standing(tree.record)
+    .filter((line) => dayOf(line.on) > onDay && (isCut(line) || (line.kind === 'measured' && (line.was || line.trunkWas))))
     .reverse()
-    .reduce(beforeCut, tree);
+    .reduce(beforeLine, tree);
   return before === tree ? tree : { ...before, branches: rooted(before.branches) };
 }
 
