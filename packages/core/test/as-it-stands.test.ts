@@ -4,6 +4,7 @@ import {
   asItStands,
   asMeasured,
   coilHold,
+  coilsOn,
   curvatureHeld,
   dayOf,
   distance,
@@ -11,6 +12,7 @@ import {
   gripOf,
   isoOf,
   layOut,
+  openSteps,
   placeTree,
   planTree,
   pointAt,
@@ -229,4 +231,61 @@ test('what wire let go of goes back by what was measured, else by what is forese
   expect(falls(let_go)).toBeGreaterThan(-20 + 8);
   // A bend of which it is not known which way leaves the line as it is.
   expect(falls(after(thick(), wired, { ...bent, toward: undefined } as Intent))).toBeCloseTo(grown, 9);
+});
+
+test('a branch that cracked is neither bent nor wired again for its time, though its wire came off; a half that is off is off', () => {
+  const day = dayOf('2026-03-10');
+  const start = thick();
+  const run = { kind: 'run', run: 'w7', metal: 'copper', size: 3.26, strands: 1, angle: 50 } as const;
+  const settled = after(start, { ...run, branches: [{ branch: 'right', hand: 'cw', start: 'over' }, { branch: 'back', hand: 'ccw', start: 'over' }] } as Intent); // prettier-ignore
+  const put = after(settled, {
+    kind: 'wired', on: '2026-03-01', ...COIL, branch: 'right', second: { branch: 'back', hand: 'ccw', start: 'over' },
+  } as Intent); // prettier-ignore
+  const wiredBy = (t: Tree, on = day): (string | undefined)[] =>
+    ['right', 'back'].map((b) => planOn(t, on).runs.find((r) => r.branches.some((x) => x.branch === b))?.id);
+  const stepsFor = (t: Tree, on = day): string[] => openSteps(t, planOn(t, on), on).map((s) => s.key);
+  expect(wiredBy(put)).toEqual(['w7', 'w7']);
+  expect(stepsFor(put).filter((k) => k.startsWith('wire:') && /right|back/.test(k))).toEqual([]);
+
+  // One half off: the other is a piece of one, and what is off is planned anew with another name.
+  const half = after(put, { kind: 'unwired', on: '2026-03-05', branch: 'back', method: 'cut' } as Intent);
+  expect(wiredBy(half)[0]).toBe('w7');
+  expect(wiredBy(half)[1]).not.toBe('w7');
+  expect(
+    planOn(half, day)
+      .runs.find((r) => r.id === 'w7')!
+      .branches.map((b) => b.branch),
+  ).toEqual(['right']);
+
+  // Cracked: no wire, no bend, for as long as that takes, whatever came off meanwhile; its neighbour goes on.
+  const cracked = (crack: 'along' | 'across'): Tree => after(half, { kind: 'bent', on: '2026-03-04', branch: 'back', crack } as Intent);
+  for (const [crack, until] of [
+    ['along', 90],
+    ['across', 365],
+  ] as const) {
+    const t = cracked(crack);
+    const last = dayOf('2026-03-04') + until - 1;
+    for (const on of [day, last]) {
+      expect(wiredBy(t, on)).toEqual(['w7', undefined]);
+      expect(stepsFor(t, on).filter((k) => k.includes('back'))).toEqual([]);
+      expect(
+        planOn(t, on)
+          .unwired.find((u) => u.branch === 'back')!
+          .because.join(),
+      ).toMatch(new RegExp(`cracked ${crack} the fibre`));
+    }
+    expect(wiredBy(t, last + 1)[1]).toBeDefined();
+  }
+  // Settled before it cracked, the half that is not on yet is let go of.
+  const before = after(settled, { kind: 'bent', on: '2026-03-04', branch: 'back', crack: 'across' } as Intent);
+  expect(
+    planOn(before, day)
+      .runs.find((r) => r.id === 'w7')!
+      .branches.map((b) => b.branch),
+  ).toEqual(['right']);
+  expect(openSteps(before, planOn(before, day), day).find((s) => s.of === 'w7')!.branches).toEqual(['right']);
+
+  // Wound twice under one name it is one coil, watched once.
+  const twice = after(put, { kind: 'wired', on: '2026-03-08', ...COIL, branch: 'right', second: { branch: 'back', hand: 'ccw', start: 'over' } } as Intent);
+  expect(coilsOn(twice, day).map((c) => `${c.run} ${c.branch} ${isoOf(c.since)}`)).toEqual(['w7 right 2026-03-08', 'w7 back 2026-03-08']);
 });

@@ -8,6 +8,7 @@ import {
   part,
   placeTree,
   RUN,
+  runIdsOf,
   sayBranches,
   WINDING_FIELDS,
   WIRE_FIELDS,
@@ -35,8 +36,8 @@ const FIELDS = {
 };
 type Wired = Static<TObject<typeof FIELDS>>;
 
-const freeRunId = ({ runs }: Tree['plan']): string => {
-  const used = new Set(runs.map((r) => r.id));
+const freeRunId = (tree: Tree): string => {
+  const used = runIdsOf(tree);
   let n = 1;
   while (used.has(`w${n}`)) n++;
   return `w${n}`;
@@ -49,12 +50,13 @@ const without = (runs: readonly Run[], branches: readonly string[]): Run[] =>
 const isOn = (run: Run, branches: readonly string[]): boolean => branches.every((id) => run.branches.some((b) => b.branch === id));
 
 /** The run that a piece belongs to: the plan's own with the same wire on them, also where one half goes on after the other, else a new one that takes its place. */
-function runFor({ plan }: Tree, { metal, size, strands, angle, branch, hand, start, second, along = [] }: Wired): { id: string; runs: Run[] } {
+function runFor(tree: Tree, { metal, size, strands, angle, branch, hand, start, second, along = [] }: Wired): { id: string; runs: Run[] } {
   const branches = [{ branch, hand, start }, ...(second ? [second] : []), ...along].map((on) => ({ branch: on.branch, hand: on.hand, start: on.start }));
   const ids = branches.map((b) => b.branch);
+  const { plan } = tree;
   const same = plan.runs.find((r) => r.metal === metal && r.size === size && r.strands === strands && isOn(r, ids));
   if (same) return { id: same.id, runs: plan.runs };
-  const run: Run = { id: freeRunId(plan), metal, size, strands, angle, branches };
+  const run: Run = { id: freeRunId(tree), metal, size, strands, angle, branches };
   return { id: run.id, runs: [...without(plan.runs, ids), run] };
 }
 
@@ -127,7 +129,8 @@ export const settleRun = actKind({
       tree.plan.runs.filter((r) => r.id !== asked),
       ids,
     );
-    const free = asked && !others.some((r) => r.id === asked) ? asked : freeRunId({ ...tree.plan, runs: others });
+    const isFree = (run: string): boolean => tree.plan.runs.some((r) => r.id === run) || !runIdsOf(tree).has(run);
+    const free = asked && !others.some((r) => r.id === asked) && isFree(asked) ? asked : freeRunId({ ...tree, plan: { ...tree.plan, runs: others } });
     return inPlan(tree, { runs: [...others, { id: free, ...given } as Run] });
   },
   say: ({ branches }, names) =>

@@ -3,12 +3,14 @@ import { findSpecies } from '../species/index.js';
 import { judgeFront, searchFronts, tiltsFor, type Front, type PartScores } from '../front/index.js';
 import { findingsOf, openGaps, type Finding } from '../removal/index.js';
 import { readTree, type OtherWork, type Reading } from '../reading/index.js';
-import { bentTrunk, isHeavy, proposePoses, type AsGrown } from '../pose/index.js';
+import { bentTrunk, isHeavy, proposePoses, sayCracked, type AsGrown } from '../pose/index.js';
 import { promisesOf } from '../season/index.js';
 import { asItLay, asItStands } from '../stand/index.js';
 import {
   greenTally,
+  crackedOn,
   heldShapeOf,
+  withLiveRuns,
   bendingOf,
   namesOf,
   outcomeOf,
@@ -189,26 +191,39 @@ export function planTree(
   onDay: number,
   { fronts: wanted = true, paths = false, places = false, memory, known, instead }: PlanOptions = {},
 ): PlanDocument {
-  const stands = asItStands(measured, onDay);
+  const stands = withLiveRuns(asItStands(measured, onDay), onDay);
   const placed = placeTree(stands);
   // Fronts, poses and wire are for the tree as the plan's cuts leave it.
   const standsAfter = placeTree(outcomeOf(stands).tree);
   const fronts = wanted && !instead ? frontsOf(standsAfter, tiltsFor(stands, onDay)) : [];
   // What is bent under wire is told from where its branch lay as that went on: so were its bends reckoned, and so the wire was wound.
-  const tree = asItLay(measured, onDay);
+  const tree = withLiveRuns(asItLay(measured, onDay), onDay);
   const [before, after] = tree.calledBy ? [placeTree(tree), placeTree(outcomeOf(tree).tree)] : [placed, standsAfter];
   const { poses, asGrown } = instead ? NOT_POSED : proposePoses(after, openGaps(before, after, onDay), memory?.keep);
-  const toGo = posesToGo({ poses, asGrown }, standsAfter, () => proposePoses(standsAfter, openGaps(placed, standsAfter, onDay), memory?.keep));
+  const bending = bendingOf(tree, onDay);
+  const cracked = crackedOn(tree, onDay);
+  const letBe = poses.filter((p) => cracked.has(p.branch));
+  const crackedStay = letBe.map((p): AsGrown => ({ branch: p.branch, ...p.now, because: [sayCracked(cracked.get(p.branch)!)] }));
+  // What cracked is told of while the record of its bending is open; it gets neither bend nor wire.
+  const bendable = poses.filter((p) => !cracked.has(p.branch));
+  const shown = poses.filter((p) => !cracked.has(p.branch) || bending.has(p.branch));
+  const toGo = posesToGo({ poses: shown, asGrown: [...asGrown, ...crackedStay.filter((b) => !bending.has(b.branch))] }, standsAfter, () =>
+    proposePoses(standsAfter, openGaps(placed, standsAfter, onDay), memory?.keep),
+  );
   const posesLeft = toGo.poses.map((p) => p.pose);
   const trunk = instead ? null : bentTrunk(after);
   const heldTrunk = heldShapeOf(stands, 'trunk');
   const trunkMade = (heldTrunk && trunk && madeOf(trunk.bends, heldTrunk, intoWorld(standsAfter))) ?? [];
-  const bending = bendingOf(tree, onDay);
   const wiring = instead
     ? NOT_WIRED
-    : planWiring(after, { poses, asGrown, trunk: trunk?.bends ?? [] }, pastByWindow(after, onDay, { keep: memory?.keep, known }), memory);
-  const guys = instead ? [] : planGuys(after, poses, wiring, onDay, { keep: memory?.keep, known });
-  const devices = instead ? [] : planDevices(after, poses, onDay, { keep: memory?.keep, known });
+    : planWiring(
+        after,
+        { poses: bendable, asGrown: [...asGrown, ...crackedStay], trunk: trunk?.bends ?? [] },
+        pastByWindow(after, onDay, { keep: memory?.keep, known }),
+        memory,
+      );
+  const guys = instead ? [] : planGuys(after, bendable, wiring, onDay, { keep: memory?.keep, known });
+  const devices = instead ? [] : planDevices(after, bendable, onDay, { keep: memory?.keep, known });
   const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
   const reading = readTree(tree, onDay, decidedWork(after, posesLeft, onDay), proposedWork(after, posesLeft));
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;

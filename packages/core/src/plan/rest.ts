@@ -86,7 +86,7 @@ export function posesToGo({ poses, asGrown }: Posing, stands: PlacedTree, anew: 
     const now = slopeOfLine(lineOf.get(pose.branch)!);
     const rest = restOf(pose, held, own.get(pose.branch), now, turned);
     if (rest.kind === 'rest') left.push({ pose: { ...pose, now }, made: rest.made });
-    else if (rest.kind === 'done') stays.push({ branch: pose.branch, ...now, because: [rest.because] });
+    else if (rest.kind === 'done') stays.push({ branch: pose.branch, ...now, because: [rest.because], placed: true });
     else {
       const other = anew();
       left.push(...other.poses.filter((p) => p.branch === pose.branch).map((p) => ({ pose: p, made: [] })));

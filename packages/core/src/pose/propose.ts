@@ -40,6 +40,8 @@ export interface AsGrown {
   bearing: number;
   elevation: number;
   because: string[];
+  /** It does not stay as it grows: it was bent and placed. */
+  placed?: true;
 }
 
 export interface Posing {

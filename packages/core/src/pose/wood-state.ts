@@ -1,6 +1,6 @@
 import { sayDay } from '../units/index.js';
 import { speciesOf } from '../species/index.js';
-import type { BendingSoFar, Tree, Worsening } from '../tree/index.js';
+import { AFTER_CRACK, type BendingSoFar, type Cracked, type Tree, type Worsening } from '../tree/index.js';
 
 /** By how much the smallest safe radius grows; own estimates. docs: What makes wood worse. */
 const WORSE: Record<Worsening, { factor: number; text: string }> = {
@@ -36,9 +36,12 @@ export function restFor(diameter: number, handRisk: number): Rest {
   return { minutes, days: 0, text: `${minutes} minutes` };
 }
 
-/** Days that a bend is let be after a sound of fibre, and a crack along it. */
+/** Days that a bend is let be after a sound of fibre. */
 const AFTER_FIBRE = 21;
-const AFTER_CRACK = 90;
+
+/** Why a branch that cracked is neither bent nor wired. */
+export const sayCracked = ({ crack, on, until }: Cracked): string =>
+  `It cracked ${crack} the fibre on ${sayDay(on)}: it is neither bent nor wired again before ${sayDay(until)}.`;
 
 /** What a branch's bending means for what comes next: not before which day (null: not at all), and what to do. */
 export function afterBending({ sound, crack, lastOn }: BendingSoFar, rest: Rest): { notBefore: number | null; told: string[]; moreProtection: boolean } {
@@ -52,7 +55,7 @@ export function afterBending({ sound, crack, lastOn }: BendingSoFar, rest: Rest)
       ],
     };
   if (crack === 'along') {
-    const notBefore = last + AFTER_CRACK;
+    const notBefore = last + AFTER_CRACK.along;
     return { notBefore, moreProtection: true, told: [`It cracked along the fibre, which heals: bind it, seal it, and let it be until ${sayDay(notBefore)}.`] };
   }
   if (sound === 'fibre') {

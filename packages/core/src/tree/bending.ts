@@ -35,3 +35,25 @@ export function bendingOf(tree: Tree, onDay: number): Map<string, BendingSoFar> 
   }
   return found;
 }
+
+/** How long a branch that cracked is let be, days: along the fibre it heals; across it a year shows whether what lies beyond lives. */
+export const AFTER_CRACK: Record<Exclude<Crack, 'none'>, number> = { along: 90, across: 365 };
+
+/** A branch that cracked: which way, when, and until when it is neither bent nor wired again; whether its wire came off since or not. */
+export interface Cracked {
+  crack: Exclude<Crack, 'none'>;
+  on: number;
+  until: number;
+}
+
+/** The branches that are let be on a day, for they cracked. */
+export function crackedOn(tree: Tree, onDay: number): Map<string, Cracked> {
+  const found = new Map<string, Cracked>();
+  for (const line of standing(tree.record)) {
+    if (line.kind !== 'bent' || !line.crack || line.crack === 'none') continue;
+    const on = dayOf(line.on);
+    const until = on + AFTER_CRACK[line.crack];
+    if (on <= onDay && until > onDay && until > (found.get(line.branch)?.until ?? 0)) found.set(line.branch, { crack: line.crack, on, until });
+  }
+  return found;
+}

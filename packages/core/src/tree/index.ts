@@ -10,6 +10,7 @@ export * from './gap.js';
 export * from './geometry.js';
 export * from './let-go.js';
 export * from './lines.js';
+export * from './live-runs.js';
 export * from './measures.js';
 export * from './measuring.js';
 export * from './names.js';

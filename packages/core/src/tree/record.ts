@@ -101,8 +101,15 @@ export function coilHistory(tree: Tree, onDay: number): CoilOnce[] {
     if (day > onDay) break;
     if (line.kind === 'wired') {
       const coil: CoilOnce = { ...coilFrom(line, tree), offOn: null, off: null };
-      coils.push(coil);
       const own = on.get(coil.branch);
+      // Told again of a piece that is on: it was wound anew, and is one.
+      const same = coil.run ? own?.find((c) => c.run === coil.run) : undefined;
+      if (same) {
+        const { bentDeg, targetDeg, over, fromHere } = same;
+        Object.assign(same, coil, coil.bentDeg === null ? { bentDeg, targetDeg, over, fromHere } : {});
+        continue;
+      }
+      coils.push(coil);
       if (own) own.push(coil);
       else on.set(coil.branch, [coil]);
       continue;

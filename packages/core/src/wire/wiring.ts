@@ -1,6 +1,6 @@
 import { greatestOf, leastOf, type Keep, serialOf, serialsOf } from '../units/index.js';
 import { screenAxes, tilting, type Vec } from '../space/index.js';
-import { childrenOf, namesOf, woodIn, type Names, type PlacedBranch, type PlacedTree, type PlannedBend, type Run } from '../tree/index.js';
+import { childrenOf, namesOf, runIdsOf, woodIn, type Names, type PlacedBranch, type PlacedTree, type PlannedBend, type Run } from '../tree/index.js';
 import { bentUpTo, handOnto, leadOn, shootToCarryOn } from './carry.js';
 import { USUAL_PAST } from './choose.js';
 import { WOUND_SHARE } from './coil-alone.js';
@@ -251,7 +251,7 @@ export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: Pas
   const sorted = [...pieces.runs].sort(
     (a, b) => a.order - b.order || b.size - a.size || height(a) - height(b) || (a.branches[0]!.branch < b.branches[0]!.branch ? -1 : 1),
   );
-  const used = new Set(placed.tree.plan.runs.map((r) => r.id));
+  const used = runIdsOf(placed.tree);
   let next = 1;
   const named = new Set<string>();
   for (const run of sorted) {

@@ -61,12 +61,13 @@ function wireSteps({ plan, names, on, tree, onDay }: Laying): Draft[] {
   const open = plan.runs.filter((r) => r.branches.some((b) => !worn.has(b.branch)));
   const inOrder = [...open].sort((a, b) => plan.order.indexOf(a.id) - plan.order.indexOf(b.id));
   return inOrder.map((run): Draft => {
-    const branches = branchesOf(run);
-    const { first, ...others } = asWound(
-      run,
-      run.branches.map(({ branch, hand, start, turns }) => ({ branch, hand, start, turns })),
-    );
-    const turns = run.branches.reduce((sum, b) => sum + b.turns, 0);
+    // A half that is on already stays as it is: the other goes on by itself.
+    const parts = run.branches.filter((b) => !worn.has(b.branch));
+    const whole = parts.length === run.branches.length;
+    const branches = parts.map((b) => b.branch);
+    const wound = parts.map(({ branch, hand, start, turns }) => ({ branch, hand, start, turns }));
+    const { first, ...others } = whole ? asWound(run, wound) : { first: wound[0]!, ...(wound[1] ? { along: wound.slice(1) } : {}) };
+    const turns = parts.reduce((sum, b) => sum + b.turns, 0);
     return {
       key: `wire:${[...branches].sort().join('+')}`,
       kind: 'wire',
@@ -74,7 +75,16 @@ function wireSteps({ plan, names, on, tree, onDay }: Laying): Draft[] {
       title: `Wire ${sayBranches(names, branches, 2)}`,
       what: [
         `${sizeOf(run)}, ${run.length.toFixed(0)} mm${run.strands > 1 ? ' each' : ''}, at ${run.angle}° to the branch.`,
-        ...run.branches.map(
+        ...(whole
+          ? []
+          : [
+              `The rest of the piece that is on ${sayBranches(
+                names,
+                branchesOf(run).filter((b) => worn.has(b)),
+                2,
+              )}.`,
+            ]),
+        ...parts.map(
           (b) =>
             `${names(b.branch)}${b.onFrom ? `, on from ${names(b.onFrom)}` : ''}: ${THUMB[b.start]}, ${HAND[b.hand]} seen from its parent, ${b.turns.toFixed(1)} turns${b.gap ? `, loose by ${b.gap.toFixed(1)} mm` : ''}.`,
         ),
@@ -91,9 +101,9 @@ function wireSteps({ plan, names, on, tree, onDay }: Laying): Draft[] {
           angle: run.angle,
           ...first,
           ...others,
-          gap: greatestOf(run.branches.map((b) => b.gap)),
+          gap: greatestOf(parts.map((b) => b.gap)),
           anchor: 'good',
-          length: run.length * run.strands,
+          ...(whole ? { length: run.length * run.strands } : {}),
         },
       ],
     };

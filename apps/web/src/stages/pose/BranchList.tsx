@@ -31,7 +31,7 @@ function BranchRow({ id, pose, still, within }: RowProps) {
       >
         <span className="min-w-0 flex-1">
           <strong className="block">{within ? names(id).split(', ').slice(1).join(', ') || names(id) : names(id)}</strong>
-          <span className="text-quiet">{pose ? SOURCES[pose.from] : own ? 'left as it grows' : 'as it grows'}</span>
+          <span className="text-quiet">{pose ? SOURCES[pose.from] : still?.placed ? 'bent and placed' : own ? 'left as it grows' : 'as it grows'}</span>
         </span>
         <span className={pose ? '' : 'text-quiet'}>{pose ? `${deg(pose.now.elevation)} → ${deg(pose.elevation)}` : deg(still?.elevation ?? 0)}</span>
       </button>

@@ -1,20 +1,20 @@
 import { usePose } from './kit';
 import { deg } from './words';
 
-/** From the tree as it grows to the tree as posed; while a tip is drawn, what the wood says to it. */
+/** From the tree as it stands to the tree as posed; while a tip is drawn, what the wood says to it. */
 export function PoseOver() {
   const { share, setShare, drag } = usePose();
   return (
     <div className="absolute right-4 top-3 w-64 max-w-[60%]">
       <label className="flex w-full items-center gap-2 text-quiet">
-        as it grows
+        as it stands
         <input
           type="range"
           min={0}
           max={1}
           step={0.05}
           value={share}
-          aria-label="From the tree as it grows to the tree as posed"
+          aria-label="From the tree as it stands to the tree as posed"
           aria-valuetext={`${Math.round(share * 100)}% of the way to its poses`}
           className="range range-xs flex-1"
           onChange={(event) => setShare(Number(event.target.value))}

@@ -68,7 +68,7 @@ function BranchesSheet() {
         <svg width="22" height="10" aria-hidden="true" className="mr-1 inline">
           <path d="M2 5H20" stroke="var(--color-bark)" strokeWidth="4" strokeLinecap="round" />
         </svg>
-        as it grows,
+        as it stands,
         <svg width="22" height="10" aria-hidden="true" className="mx-1 inline">
           <path d="M2 5H20" stroke="var(--color-indigo)" strokeWidth="3.5" strokeDasharray="0.5 5.5" strokeLinecap="round" />
         </svg>
@@ -112,7 +112,7 @@ export function PosePanel() {
     <>
       <PanelHead title="Pose">
         {plan.poses.length
-          ? `${count(plan.poses.length, 'branch', 'branches')} would move, ${count(plan.asGrown.length, 'stays', 'stay')} as grown.`
+          ? `${count(plan.poses.length, 'branch', 'branches')} would move, ${count(plan.asGrown.length, 'stays', 'stay')} as they are.`
           : 'Every branch lies where it should.'}
         {tree.plan.front ? '' : ' Choose a front first: then the first branch, depth and what points at you are seen to.'}
       </PanelHead>

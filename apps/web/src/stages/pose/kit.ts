@@ -112,7 +112,7 @@ export function usePoseKit(desk: Desk) {
           { keys: 'j', what: 'next branch', run: () => go(1) },
           { keys: 'l', what: 'branch before', run: () => go(-1) },
           { keys: 'a', what: 'accept its pose', run: accept },
-          { keys: 'b', what: 'as it grows, as posed', run: () => setShare((s) => (s > 0 ? 0 : 1)) },
+          { keys: 'b', what: 'as it stands, as posed', run: () => setShare((s) => (s > 0 ? 0 : 1)) },
         ]
       : [];
   }, [order, branch, setBranch, pose, act, tree, sheet]);
