@@ -10,10 +10,13 @@ import {
   sayBranches,
   urgency,
   watch,
+  type Intent,
   type LineOf,
   type RecordLine,
   type Tree,
 } from '../src/index.js';
+import { maple, wire } from './maple.js';
+import { after } from './trees.js';
 
 const START = dayOf('2026-01-10');
 
@@ -128,4 +131,41 @@ test('without dates it says the next step of the plan: front, removals, cuts, po
     expect.stringMatching(/^1 branch to cut, as decided$/),
   ]);
   expect(step({ ...kept, record: [wired(first, START - 1)] })).toBeUndefined();
+});
+
+test('a session closed in the middle is the first thing said the next day, for two weeks; what is settled and not on is said also later, and nothing once it is done', () => {
+  const placed: Intent = { kind: 'placed', on: '2026-03-02', branch: 'low', bends: [] };
+  const poses = (['low', 'right'] as const).map((b): Intent => ({ kind: 'pose', branch: b, bearing: 80, elevation: -10, bends: [] }));
+  const run = {
+    kind: 'run',
+    run: 'w1',
+    metal: 'aluminium',
+    size: 4,
+    strands: 1,
+    angle: 45,
+    branches: [{ branch: 'right', hand: 'cw', start: 'over' }],
+  } as Intent;
+  const keep = (['low', 'right', 'back', 'twig'] as const).map((b): Intent => ({ kind: 'decide', branch: b, act: 'keep' }));
+  const begun = after(
+    maple(),
+    ...keep,
+    ...poses,
+    run,
+    { kind: 'session', on: '2026-03-02', session: 's', done: 'begun', by: 'Robin' },
+    wire('low', '2026-03-02'),
+  );
+  const closed = after(begun, { kind: 'session', on: '2026-03-02', session: 's', done: 'closed' });
+  const first = (t: Tree, day: string): string => dueOn(t, dayOf(day)).due.map((d) => `${d.kind}: ${d.title}`)[0]!;
+  expect(first(closed, '2026-03-03')).toBe('session: go on where the session ended: 1 piece of wire, 1 branch to bend and place');
+  const later = dueOn(closed, dayOf('2026-03-20')).due.find((d) => d.kind === 'plan')!;
+  expect([later.title, later.leadsTo]).toEqual(['1 piece of wire, 1 branch to bend and place, as settled', 'work']);
+  const bent: Intent = { ...placed, bends: [{ at: 8, over: 60, bentDeg: 30, toward: { bearing: 80, elevation: -90 } }] } as Intent;
+  const rest = after(closed, bent);
+  expect(first(rest, '2026-03-03')).toBe('session: go on where the session ended: 1 piece of wire');
+  const done = after(
+    rest,
+    { ...run, kind: 'wired', on: '2026-03-03', branch: 'right', hand: 'cw', start: 'over', branches: undefined } as unknown as Intent,
+    { ...bent, branch: 'right', on: '2026-03-03' } as Intent,
+  );
+  expect(dueOn(done, dayOf('2026-03-04')).due.filter((d) => d.kind === 'session' || d.kind === 'plan')).toEqual([]);
 });

@@ -63,10 +63,11 @@ test('a report tells each session by what was done, what cracked or was otherwis
     ['By', 'Robin'],
     ['Time', '1 h 15 min'],
     ['Cuts', '1'],
+    ['Bent', 'one branch, in one stage'],
     ['Wired', 'one branch, 0.9 m of wire'],
   ]);
   expect(session.text).toEqual(['It cracked. Bend another', 'Otherwise than planned. Wire one: Thicker wire.', 'Left out. Place it']);
-  expect(session.list).toEqual([expect.stringMatching(/: taken off, \d+% of the green$/)]);
+  expect(session.list).toEqual([expect.stringMatching(/: taken off, \d+% of the green$/), expect.stringMatching(/cracked across the fibre$/)]);
   expect(session.photos).toEqual([{ photo: 'p1', caption: 'photo after the work' }]);
   expect(section(paper, /^Agreed$/).list).toHaveLength(1);
   expect(section(paper, /next/).list!.join(' ')).toMatch(/Wire: the next look is due by .*repot it, from 1 March 2027\. A wider pot\./);

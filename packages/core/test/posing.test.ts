@@ -225,7 +225,13 @@ test('what was heard and seen while bending is followed by the plan', () => {
   const kept = (crack: 'along' | 'across') => promisesOf(placeTree(after(spare, reserve, { kind: 'bent', branch: 'a', crack, on: '2026-02-10' })), ON)[0];
   expect(kept('across')).toMatchObject({ ready: false, text: expect.stringMatching(/cracked across the fibre: keep this one/) });
   expect(kept('along')!.text).not.toMatch(/crack/);
-  // Wire that came off begins it anew.
-  const anew = after(t, { kind: 'bent', branch: 'a', crack: 'across', on: '2026-02-10' }, { kind: 'unwired', branch: 'a', on: '2026-02-20' });
-  expect(planTree(anew, ON, { fronts: false }).poses[0]!.bending).toBeNull();
+  // Wire that came off begins it anew; a crack is not forgotten for that.
+  const anew = (line: object): Tree =>
+    after(t, { kind: 'bent', branch: 'a', on: '2026-02-10', ...line } as Intent, { kind: 'unwired', branch: 'a', on: '2026-02-20' });
+  expect(planTree(anew({ sound: 'fibre' }), ON, { fronts: false }).poses[0]!.bending).toBeNull();
+  const letBe = planTree(anew({ crack: 'across' }), ON, { fronts: false });
+  expect([letBe.poses, letBe.asGrown[0]!.because.join()]).toEqual([
+    [],
+    expect.stringMatching(/cracked across the fibre on 10 February 2026.*before 10 February 2027/),
+  ]);
 });

@@ -6,7 +6,7 @@ import { namesOf, placeTree, sayBranches, type MarkStage, type Names, type Place
 import { asItStands } from '../stand/index.js';
 import { heldDue, letGoDue, SPRINGS_BACK_DAYS } from './held-due.js';
 import { promisesOf, type Promised } from './promises.js';
-import { sessionDue, stagesDue, vowsDue } from './work-due.js';
+import { sayWorkLeft, sessionDue, stagesDue, vowsDue, workLeft } from './work-due.js';
 
 /** Dates of the most urgent coil on a tree, ISO. */
 export interface RaceBar {
@@ -45,7 +45,8 @@ const TITLES: Record<'look' | 'remove' | 'window', (branches: string) => string>
   window: (b) => `${b}: the wire can come off`,
 };
 
-const RANK: Record<DueKind, number> = { remove: 0, look: 1, window: 2, held: 3, stage: 4, promise: 5, vow: 6, session: 7, plan: 8 };
+/** What marks comes first, then the session that was broken off. */
+const RANK: Record<DueKind, number> = { remove: 0, session: 1, look: 2, window: 3, held: 4, stage: 5, promise: 6, vow: 7, plan: 8 };
 /** Sorts what is due: by day, what marks before what is only to be looked at; open plans last. */
 export const urgency = ({ on, kind }: Pick<Due, 'on' | 'kind'>): string => (kind === 'plan' ? 'plan' : on) + RANK[kind];
 
@@ -176,14 +177,17 @@ const letGosDue = (placed: PlacedTree, names: Names, onDay: number): Due[] =>
   }));
 
 /** The first step of the plan that is still open, and the stage where it is taken. */
-function nextStep(placed: PlacedTree): Pick<Due, 'title' | 'leadsTo'> | null {
+function nextStep(placed: PlacedTree, onDay: number): Pick<Due, 'title' | 'leadsTo'> | null {
   const { tree } = placed;
   if (!tree.plan.front) return { title: 'choose the front', leadsTo: 'front' };
   const open = tree.branches.filter((b) => !tree.plan.decisions.some((d) => d.branch === b.id)).length;
   if (open === tree.branches.length) return { title: 'decide what to remove', leadsTo: 'remove' };
   const cuts = cutList(placed, 1).length;
   if (cuts) return { title: `${cuts} ${cuts === 1 ? 'branch' : 'branches'} to cut, as decided`, leadsTo: 'remove' };
-  if (tree.record.some((e) => e.kind === 'wired')) return null;
+  if (tree.record.some((e) => e.kind === 'wired')) {
+    const left = sayWorkLeft(workLeft(tree, onDay));
+    return left ? { title: `${left}, as settled`, leadsTo: 'work' } : null;
+  }
   const posed = new Set(tree.plan.poses.map((p) => p.branch));
   if (!posed.size) return { title: 'pose the branches that stay', leadsTo: 'pose' };
   const all = placed.branches.every((b) => b.order > 1 || b.branch.state === 'dead' || posed.has(b.branch.id));
@@ -207,7 +211,8 @@ export function dueOn(given: Tree, onDay: number, known?: Known): { due: Due[]; 
   const placed = placeTree(tree);
   const names = namesOf(tree);
   const watched = watch(placed, onDay, known);
-  const step = nextStep(placed);
+  const session = sessionDue(tree, onDay);
+  const step = session.length ? null : nextStep(placed, onDay);
   const open: Due[] = step ? [{ ...step, on: isoOf(onDay), kind: 'plan', branches: [], text: 'When you like: nothing is lost by waiting.', mark: null }] : [];
   const due = [
     ...wireDue(watched, names, onDay),
@@ -217,7 +222,7 @@ export function dueOn(given: Tree, onDay: number, known?: Known): { due: Due[]; 
     ...stagesDue(tree, names, onDay),
     ...promisesDue(placed, names, onDay, known),
     ...vowsDue(tree, names, onDay),
-    ...sessionDue(tree, onDay),
+    ...session,
     ...open,
   ];
   due.sort((a, b) => (urgency(a) < urgency(b) ? -1 : 1));

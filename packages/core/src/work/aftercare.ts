@@ -12,7 +12,7 @@ interface Done {
 const count = (lines: readonly RecordLine[]): Done => ({
   cuts: lines.filter((l) => l.kind === 'removed' || l.kind === 'shortened').length,
   wired: lines.filter((l) => l.kind === 'wired').length,
-  bent: lines.filter((l) => l.kind === 'bent').length,
+  bent: lines.filter((l) => l.kind === 'bent' || (l.kind === 'placed' && l.bends.length > 0)).length,
   cracked: lines.some((l) => l.kind === 'bent' && l.crack !== undefined && l.crack !== 'none'),
 });
 

@@ -25,6 +25,9 @@ function exceptions({ answers }: WorkSession): string[] {
   ];
 }
 
+/** What a session did beside cuts, bends and wire, line by line. */
+const TOLD: ReadonlySet<RecordLine['kind']> = new Set(['guyed', 'unwired', 'defoliated', 'pruned', 'repotted', 'styled']);
+
 function sessionSection(tree: Tree, session: WorkSession): Section {
   const names = namesOf(tree);
   const lines = within(standing(tree.record), session.begun, session.last);
@@ -33,16 +36,23 @@ function sessionSection(tree: Tree, session: WorkSession): Section {
   const wire = wired.reduce((sum, l) => sum + (l.length ?? 0), 0);
   const cuts = lines.filter((l) => l.kind === 'removed' || l.kind === 'shortened');
   const photos = lines.flatMap((l) => (l.kind === 'photo' && l.photo ? [{ photo: l.photo, caption: sayLine(l, names) }] : []));
-  const others = lines.filter((l) => l.kind === 'guyed' || l.kind === 'repotted' || l.kind === 'styled');
+  const bent = lines.flatMap((l) => (l.kind === 'bent' ? [l] : []));
+  const placed = new Set(lines.flatMap((l) => (l.kind === 'placed' ? [l.branch] : [])));
+  const cracked = bent.filter((l) => l.crack && l.crack !== 'none');
+  const others = lines.filter((l) => TOLD.has(l.kind));
   return {
     head: session.begun === session.last ? sayDay(session.begun) : `${sayDay(session.begun)} to ${sayDay(session.last)}`,
     facts: [
       ...(session.by ? [['By', session.by] as [string, string]] : []),
       ['Time', sayMinutes(minutes)],
       ['Cuts', String(cuts.length)],
+      ...(bent.length
+        ? [['Bent', `${many(new Set(bent.map((l) => l.branch)).size, 'branch', 'branches')}, in ${many(bent.length, 'stage')}`] as [string, string]]
+        : []),
+      ...(placed.size ? [['Placed', many(placed.size, 'branch', 'branches')] as [string, string]] : []),
       ['Wired', `${many(new Set(wired.map((l) => l.branch)).size, 'branch', 'branches')}, ${(wire / 1000).toFixed(1)} m of wire`],
     ],
-    list: [...cuts, ...others].map(
+    list: [...cuts, ...cracked, ...others].map(
       (l) => `${'branch' in l && l.branch ? `${'called' in l && l.called ? l.called : names(l.branch)}: ` : ''}${sayLine(l, names)}`,
     ),
     text: exceptions(session),
@@ -66,7 +76,7 @@ export function reportOf(given: Tree, plan: PlanDocument, onDay: number): Paper 
         ? sessions.map((s) => sessionSection(tree, s))
         : [{ head: 'No session yet', text: ['Nothing was worked on this tree in a session so far.'] }]),
       ...(tree.client && agreementsOf(tree).length ? [{ head: 'Agreed', list: agreementsOf(tree) }] : []),
-      ...(sessions[0] ? [{ head: 'How to keep it now', list: aftercareOf(tree, onDay, sessions[0].begun) }] : []),
+      ...(sessions[0] ? [{ head: 'How to keep it now', list: aftercareOf(tree, sessions[0].last, sessions[0].begun) }] : []),
       {
         head: 'What comes next',
         list: [

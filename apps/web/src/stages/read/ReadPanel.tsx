@@ -8,7 +8,7 @@ import { useDesk } from '../desk';
 import { SeasonWheel } from './SeasonWheel';
 
 const VERDICTS = {
-  go: { word: 'Go', text: 'Strong enough, and a fair time for it.' },
+  go: { word: 'Go', text: 'Strong enough for a whole session.' },
   light: { word: 'Only light work', text: 'Clean, look, plan; keep cuts and bends small.' },
   leave: { word: 'Leave it alone', text: 'Let it grow. Feed, water, wait.' },
 } as const;

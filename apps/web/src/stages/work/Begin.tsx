@@ -66,6 +66,7 @@ export function Begin() {
   const work = laid.steps.filter((s) => s.branches.length);
   const last = weather?.days.at(-1);
   const alone = aloneUntil(tree, dayOf(today));
+  const stages = plan!.poses.flatMap((p) => p.bending?.next ?? []).sort()[0];
   const begin = (): void => {
     localStorage.setItem(KEPT_HOURS, String(hours));
     void act({
@@ -87,6 +88,7 @@ export function Begin() {
       {alone !== null && (
         <p className="mb-3 border-l-4 border-ochre bg-base-100 px-3 py-2">
           The last session asks that it is let alone until {sayDate(isoOf(alone))}: let it answer before the next.
+          {stages ? ` Only the bends that were begun go on, each from its own day; the next from ${sayDate(stages)} on.` : ''}
         </p>
       )}
       <p className="text-lg">
