@@ -67,7 +67,11 @@ test('a piece of wire is told as it was put on, for each of its branches, and st
     roll: 'best',
   };
   const told = (options: { roll: string | null; inSession: boolean }) => {
-    const outcome = applyAct(tree, { ...wiredFrom(run, typed, options), id: 'w', on: '2026-03-02' } as Act, dayOf('2026-03-03'));
+    const outcome = applyAct(
+      tree,
+      { ...wiredFrom(run, typed, { ...options, placeOf: () => ({ at: 7, toward: { bearing: 90, elevation: -80 } }) }), id: 'w', on: '2026-03-02' } as Act,
+      dayOf('2026-03-03'),
+    );
     if (isRefused(outcome)) throw new Error(outcome.refused[0]!.message);
     return outcome.lines;
   };

@@ -20,15 +20,14 @@ import {
 import { whyNotJoined } from '../wire/index.js';
 import { actKind, inPlan, missing, refuse, type Applied } from './act.js';
 
-const { gap, wrap, bentDeg, targetDeg, over, turns, anchor, length, roll } = LINE_FIELDS.wired;
-const ON_BRANCH = { branch: id('which branch'), ...WINDING_FIELDS, bentDeg, targetDeg, over, turns };
+const { gap, wrap, bentDeg, targetDeg, over, at, toward, turns, anchor, length, roll } = LINE_FIELDS.wired;
+const ON_BRANCH = { branch: id('which branch'), ...WINDING_FIELDS, wrap, bentDeg, targetDeg, over, at, toward, turns };
 const FIELDS = {
   ...WIRE_FIELDS,
   ...ON_BRANCH,
   second: optional(part(ON_BRANCH, 'the branch that its other half is wound on')),
   along: optional(list(part(ON_BRANCH, 'a shoot that it goes on along'), 6, 'shoots that it goes on along')),
   gap,
-  wrap,
   anchor,
   length,
   roll,
@@ -80,7 +79,7 @@ export const putWireOn = actKind({
     if (new Set(ids).size < ids.length) return refuse('along', 'choice', 'It goes on along a branch that it is on already.');
     const { id: run, runs } = runFor(tree, wired);
     const used = { ...(whole ? { length: whole } : {}), ...(from ? { roll: from } : {}) };
-    const { branch: _b, hand: _h, start: _s, bentDeg: _a, targetDeg: _t, over: _o, turns: _n, ...common } = first;
+    const { branch: _b, hand: _h, start: _s, bentDeg: _a, targetDeg: _t, over: _o, at: _p, toward: _d, turns: _n, wrap: _w, ...common } = first;
     const lines: RecordLine[] = [
       { gap: 0, wrap: 'none', ...first, ...used, run },
       ...others.map((on) => ({ gap: 0, wrap: 'none' as const, ...common, ...on, run })),

@@ -1,5 +1,5 @@
 import { greatestOf } from '../units/index.js';
-import { limb, tilting, type Limb, type Vec, type View } from '../space/index.js';
+import { bearingAndElevation, direction, limb, tilting, type Limb, type Vec, type View } from '../space/index.js';
 import { placeTree, type PlacedBranch, type PlacedTree, type Tree } from '../tree/index.js';
 
 /** A tree as it stands on its table after the planting angle of its front: lines in the world's space, pads left out. */
@@ -36,6 +36,16 @@ export function standingOf(placed: PlacedTree): Standing {
   };
   remembered.set(placed, { view: front, standing });
   return standing;
+}
+
+const tenth = (x: number): number => Math.round(x * 10) / 10;
+
+/** A direction of the world in the tree's own space, in tenths of a degree: as it is kept in the record, whatever planting angle is chosen later. */
+export function ownWay({ plan }: Tree, toward: { bearing: number; elevation: number }): { bearing: number; elevation: number } {
+  const { front } = plan;
+  const way = direction({ bearingDeg: toward.bearing, elevationDeg: toward.elevation });
+  const { bearing, elevation } = front && (front.pitch || front.roll) ? bearingAndElevation(tilting(front).back(way)) : toward;
+  return { bearing: tenth(bearing) % 360, elevation: tenth(elevation) };
 }
 
 export const standTree = (tree: Tree): Standing => standingOf(placeTree(tree));

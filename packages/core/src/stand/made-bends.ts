@@ -26,7 +26,7 @@ export interface Layer {
 /** A stage goes on with the bend that begins so near, mm. */
 const SAME_PLACE_MM = 1.5;
 
-type Bending = LineOf<'bent'> | LineOf<'placed'>;
+type Bending = LineOf<'bent'> | LineOf<'placed'> | LineOf<'wired'>;
 interface NewBend {
   at: number;
   length: number;
@@ -65,7 +65,7 @@ export function replay(tree: Tree, onDay: number, coils: readonly CoilOnce[], la
     if (branch === null || !there.has(branch)) continue;
     const own = layers.get(branch) ?? [];
     layers.set(branch, own);
-    if (line.kind === 'bent' || line.kind === 'placed') add(branch, own, line, day);
+    if (line.kind === 'bent' || line.kind === 'placed' || line.kind === 'wired') add(branch, own, line, day);
     else {
       if (line.kind === 'measured') for (const bend of own.flatMap((l) => l.bends)) bend.measured = moments.angleOn(branch, bend, day);
       const last = own.at(-1);
@@ -98,6 +98,8 @@ export function replay(tree: Tree, onDay: number, coils: readonly CoilOnce[], la
 /** The branch whose shape a line of the record tells something of; null where it tells nothing of a shape. */
 function branchBent(line: RecordLine): string | null {
   if (line.kind === 'bent' || line.kind === 'placed' || line.kind === 'unwired') return line.branch;
+  // A bend that was told with the wire that holds it.
+  if (line.kind === 'wired') return line.toward ? line.branch : null;
   if (line.kind === 'measured') return line.trunkWas ? 'trunk' : line.was ? (line.branch ?? null) : null;
   return null;
 }

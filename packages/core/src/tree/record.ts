@@ -72,7 +72,7 @@ function coilFrom(line: LineOf<'wired'>, tree: Tree): Coil {
     targetDeg: line.targetDeg ?? null,
     over: line.over ?? null,
     turns: line.turns ?? null,
-    fromHere: false,
+    fromHere: line.toward !== undefined,
     seen: [],
   };
 }

@@ -1,5 +1,5 @@
 import { dayOf, sayDay } from '../units/index.js';
-import { bearingAndElevation, direction, tilting } from '../space/index.js';
+import { ownWay } from '../pose/index.js';
 import type { PlanBend, PlanDocument, PlanPose } from '../plan/index.js';
 import { coilsOn, guysOn, standing, type Tree } from '../tree/index.js';
 import { MINUTES, type Laying, type Draft } from './draft.js';
@@ -22,13 +22,6 @@ const WRAPPED: Record<string, string> = {
   both: 'Wrapped with wet raffia, parallel wires along it.',
 };
 
-/** A direction of the world in the tree's own space: as it is kept in the record. */
-function ownWay({ tree }: Laying, toward: PlanBend['toward']): PlanBend['toward'] {
-  const { front } = tree.plan;
-  if (!front || (!front.pitch && !front.roll)) return toward;
-  const { bearing, elevation } = bearingAndElevation(tilting(front).back(direction({ bearingDeg: toward.bearing, elevationDeg: toward.elevation })));
-  return { bearing: tenth(bearing) % 360, elevation: tenth(elevation) };
-}
 const tenth = (x: number): number => Math.round(x * 10) / 10;
 
 /** What the hand makes of a bend, degrees: with what was made of it before. */
@@ -70,7 +63,7 @@ function bendSteps(
         branch,
         at: b.at,
         stage,
-        toward: ownWay(laying, b.toward),
+        toward: ownWay(laying.tree, b.toward),
         bentDeg: Math.round(((b.handDeg ?? b.made + b.angle) * stage) / stages),
         targetDeg: tenth(b.made + b.angle),
         over: Math.round(b.length),
@@ -131,7 +124,7 @@ function placeStep(laying: Laying, pose: PlanPose, main: PlanBend | undefined, h
           over: Math.round(b.length),
           bentDeg: handOf(b),
           targetDeg: tenth(b.made + b.angle),
-          toward: ownWay(laying, b.toward),
+          toward: ownWay(laying.tree, b.toward),
         })),
       },
     ],

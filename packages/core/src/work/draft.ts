@@ -12,6 +12,8 @@ export const MINUTES = {
   /** Cutting and anchoring it, each turn of it, and its thickness in the hand. */
   wire: (turns: number, size: number, strands: number): number => 4 + strands * turns * (0.5 + 0.15 * size),
   bend: (diameter: number): number => 2 + 0.4 * diameter,
+  /** Winding raffia over a bend. */
+  wrap: 6,
   guy: 15,
   device: 25,
   place: 2,

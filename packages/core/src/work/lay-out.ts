@@ -214,7 +214,7 @@ export function layOut(given: Tree, plan: PlanDocument, onDay: number, { hours, 
   const kinds = new Set([...taken.steps].map((s) => s.kind));
   const steps = all
     .filter((s) => taken.steps.has(s) || general.includes(s))
-    .filter((s) => worthIt(s, kinds))
+    .filter((s) => worthIt(s, kinds, [...taken.steps].some(isWrapped)))
     .map((s) => (s.kind === 'clear' ? { ...s, minutes: clear(holds.size) } : s));
   const groups = new Map<string, Left>();
   for (const { step, why, on } of taken.left) {
@@ -264,10 +264,14 @@ function canBe(tree: Tree, deeds: readonly Deed[], onDay: number): Deed[] {
   return taken;
 }
 
+/** Whether something is wrapped in a step. */
+const isWrapped = (step: WorkStep): boolean =>
+  step.did.some((d) => d.kind === 'wired' && [d, ...(d.second ? [d.second] : []), ...(d.along ?? [])].some((on) => on.wrap === 'raffia'));
+
 /** What prepares for work that is not in the session is not in it either. */
-function worthIt(step: WorkStep, kinds: ReadonlySet<StepKind>): boolean {
+function worthIt(step: WorkStep, kinds: ReadonlySet<StepKind>, wraps: boolean): boolean {
   const some = (...of: StepKind[]): boolean => of.some((k) => kinds.has(k));
-  if (step.kind === 'soak') return some('bend');
+  if (step.kind === 'soak') return wraps;
   if (step.kind === 'fast') return some('bend', 'guy', 'device');
   if (step.kind === 'clear' || step.kind === 'clean') return some('cut', 'wire');
   if (step.kind === 'pot') return some('wire', 'bend', 'guy', 'device');
@@ -302,6 +306,6 @@ export function running(given: Tree, plan: PlanDocument, onDay: number, pace: Pa
     .filter((s) => s.kind !== 'cut' || agreed === null || agreed.has(s.branches[0]!))
     .filter((s) => !answerTo(session, s.key, s.as));
   const kinds = new Set([...asked.filter((s) => ON_BRANCHES.has(s.kind)).map((s) => s.kind), ...session.answers.map((a) => kindOfStep(a.step))]);
-  const open = asked.filter((s) => worthIt(s, kinds));
+  const open = asked.filter((s) => worthIt(s, kinds, asked.some(isWrapped)));
   return { session, open, minutes: timeOf(open) };
 }

@@ -1,4 +1,4 @@
-import { greatestOf, dayOf, isoOf } from '../units/index.js';
+import { greatestOf, leastOf, dayOf, isoOf } from '../units/index.js';
 import type { PlanDocument, PlanRun } from '../plan/index.js';
 import { cutList } from '../removal/index.js';
 import { coilsOn, cutsOf, namesOf, placeTree, sayBranches, slope, type PlacedTree, type Tree } from '../tree/index.js';
@@ -56,6 +56,16 @@ const cutForJin = ({ tree, names, placed }: Laying, since: number): Draft[] =>
     c.kind === 'shortened' && c.stub === 'jin' && dayOf(c.on) >= since ? [jinStep(c.branch, names(c.branch), placed.byId.get(c.branch)?.branch.d ?? 8)] : [],
   );
 
+/** Where a branch is wrapped before its wire goes on, for the bends that want it, in words; null where none does. */
+function wrapOf({ poses }: PlanDocument, branch: string): [branch: string, where: string][] | null {
+  const bends = poses.find((p) => p.branch === branch)?.bends.filter((b) => b.protection === 'raffia' || b.protection === 'both') ?? [];
+  if (!bends.length) return null;
+  const [from, to] = [leastOf(bends.map((b) => b.at)), greatestOf(bends.map((b) => b.at + b.length))];
+  return [[branch, `from ${Math.max(0, from - pastBend(bends)).toFixed(0)} to ${(to + pastBend(bends)).toFixed(0)} mm`]];
+}
+/** A wrap goes a thickness past the bend to either side. */
+const pastBend = (bends: readonly { diameter: number }[]): number => greatestOf(bends.map((b) => b.diameter));
+
 function wireSteps({ plan, names, on, tree, onDay }: Laying): Draft[] {
   const worn = new Set(coilsOn(tree, onDay).map((c) => c.branch));
   const open = plan.runs.filter((r) => r.branches.some((b) => !worn.has(b.branch)));
@@ -65,7 +75,8 @@ function wireSteps({ plan, names, on, tree, onDay }: Laying): Draft[] {
     const parts = run.branches.filter((b) => !worn.has(b.branch));
     const whole = parts.length === run.branches.length;
     const branches = parts.map((b) => b.branch);
-    const wound = parts.map(({ branch, hand, start, turns }) => ({ branch, hand, start, turns }));
+    const wraps = new Map(parts.flatMap((b) => wrapOf(plan, b.branch) ?? []));
+    const wound = parts.map(({ branch, hand, start, turns }) => ({ branch, hand, start, turns, ...(wraps.has(branch) ? { wrap: 'raffia' as const } : {}) }));
     const { first, ...others } = whole ? asWound(run, wound) : { first: wound[0]!, ...(wound[1] ? { along: wound.slice(1) } : {}) };
     const turns = parts.reduce((sum, b) => sum + b.turns, 0);
     return {
@@ -74,6 +85,7 @@ function wireSteps({ plan, names, on, tree, onDay }: Laying): Draft[] {
       branches,
       title: `Wire ${sayBranches(names, branches, 2)}`,
       what: [
+        ...[...wraps].map(([branch, where]) => `Before the wire, wrap ${names(branch)} with wet raffia ${where}.`),
         `${sizeOf(run)}, ${run.length.toFixed(0)} mm${run.strands > 1 ? ' each' : ''}, at ${run.angle}° to the branch.`,
         ...(whole
           ? []
@@ -89,7 +101,7 @@ function wireSteps({ plan, names, on, tree, onDay }: Laying): Draft[] {
             `${names(b.branch)}${b.onFrom ? `, on from ${names(b.onFrom)}` : ''}: ${THUMB[b.start]}, ${HAND[b.hand]} seen from its parent, ${b.turns.toFixed(1)} turns${b.gap ? `, loose by ${b.gap.toFixed(1)} mm` : ''}.`,
         ),
       ],
-      rule: MINUTES.wire(turns, run.size, run.strands),
+      rule: MINUTES.wire(turns, run.size, run.strands) + MINUTES.wrap * wraps.size,
       of: run.id,
       did: [
         {

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { LINE_FIELDS, type Crack, type PlanPose, type Sound } from '@ustle/core';
+import { LINE_FIELDS, ownWay, type Crack, type PlanPose, type Sound } from '@ustle/core';
 import { NumberField } from '../../shared/NumberField';
 import { Choice } from '../../shared/parts';
 import type { NumberRule } from '../../shared/numbers';
@@ -11,23 +11,25 @@ const { bentDeg: ANGLE, stage: STAGE } = LINE_FIELDS.bent;
 
 /** Bending at the tree: how far it came, what was heard and seen, and what that means at once. */
 export function BentLog({ id, pose }: { id: string; pose: PlanPose }) {
-  const { act } = useDesk();
+  const { tree, act } = useDesk();
   const main = pose.bends[0];
   const [stage, setStage] = useState((pose.bending?.done ?? 0) + 1);
   const [angle, setAngle] = useState<number | null>(null);
   const [sound, setSound] = useState<Sound>('none');
   const [crack, setCrack] = useState<Crack>('none');
   if (!main) return null;
-  const wanted = Math.round((main.handDeg ?? main.angle) * Math.min(1, stage / (main.stages ?? 1)));
+  const whole = main.handDeg ?? main.made + main.angle;
+  const wanted = Math.round(whole * Math.min(1, stage / (main.stages ?? 1)));
   const means = crack !== 'none' ? CRACKS.find((c) => c.value === crack)!.means : SOUNDS.find((s) => s.value === sound)!.means;
   const save = async (): Promise<void> => {
     const stored = await act({
       kind: 'bent',
       branch: id,
       at: main.at,
+      toward: ownWay(tree, main.toward),
       stage,
       bentDeg: angle ?? wanted,
-      targetDeg: main.angle,
+      targetDeg: Math.round((main.made + main.angle) * 10) / 10,
       over: main.length,
       sound,
       crack,
@@ -59,13 +61,7 @@ export function BentLog({ id, pose }: { id: string; pose: PlanPose }) {
             value={stage}
             onValue={(v) => v !== null && setStage(v)}
           />
-          <NumberField
-            label="Bent to"
-            rule={ANGLE as unknown as NumberRule}
-            unit={`° of ${deg(main.handDeg ?? main.angle)}`}
-            value={angle ?? wanted}
-            onValue={setAngle}
-          />
+          <NumberField label="Bent to" rule={ANGLE as unknown as NumberRule} unit={`° of ${deg(whole)}`} value={angle ?? wanted} onValue={setAngle} />
         </div>
         <Choice label="Heard" value={sound} options={SOUNDS} onChange={setSound} />
         <Choice label="A crack" value={crack} options={CRACKS} onChange={setCrack} />

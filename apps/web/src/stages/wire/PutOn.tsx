@@ -13,6 +13,7 @@ import {
   sayBranches,
   saySize,
   sayStock,
+  ownWay,
 } from '@ustle/core';
 import { DateField } from '../../shared/DateField';
 import { NumberField } from '../../shared/NumberField';
@@ -20,7 +21,7 @@ import { Choice, Pick } from '../../shared/parts';
 import { useRack } from '../../shared/queries';
 import { nearestSize, soldSizes } from '../../shared/wire-words';
 import { useDesk } from '../desk';
-import { wiredFrom, type Gap, type PuttingOn, type Wired } from './putting-on';
+import { wiredFrom, type BendPlace, type Gap, type PuttingOn, type Wired } from './putting-on';
 
 const SNUG: { value: Gap; name: string }[] = [
   { value: '0', name: 'snug' },
@@ -77,7 +78,11 @@ export function PutOn({
   onSave?: (wired: Wired) => void;
   inSession?: boolean;
 }) {
-  const { today, act, names } = useDesk();
+  const { tree, plan, today, act, names } = useDesk();
+  const placeOf = (branch: string): BendPlace | null => {
+    const bend = plan?.poses.find((p) => p.branch === branch)?.bends[0];
+    return bend ? { at: bend.at, toward: ownWay(tree, bend.toward) } : null;
+  };
   const sizeName = useId();
   const { control, handleSubmit, setValue, register } = useForm<PuttingOn>({
     defaultValues: {
@@ -101,7 +106,7 @@ export function PutOn({
   const roll = picked === 'best' ? (best?.id ?? 'none') : rolls.some((r) => r.id === picked) ? picked : 'none';
   const sizes = [...new Set([...soldSizes(metal), ...(metal === run.metal ? [run.size] : [])])].sort((a, b) => a - b);
   const save = handleSubmit((fields) => {
-    const wired = wiredFrom(run, fields, { roll: roll === 'none' ? null : roll, inSession });
+    const wired = wiredFrom(run, fields, { roll: roll === 'none' ? null : roll, inSession, placeOf });
     return onSave ? onSave(wired) : void act(wired);
   });
   return (

@@ -18,17 +18,25 @@ export interface PuttingOn {
   roll: string;
 }
 
+/** Where a branch's first bend begins, and which way it turns in the tree's own space. */
+export type BendPlace = Required<Pick<Extract<Intent, { kind: 'wired' }>, 'at' | 'toward'>>;
+
 export type Wired = Extract<Intent, { kind: 'wired' }>;
 
 /** The act that tells what was put on, as it was; in a session of work it is bent in a later step, and that step tells how far. */
-export function wiredFrom(run: PlanRun, fields: PuttingOn, { roll, inSession }: { roll: string | null; inSession: boolean }): Wired {
+export function wiredFrom(
+  run: PlanRun,
+  fields: PuttingOn,
+  { roll, inSession, placeOf }: { roll: string | null; inSession: boolean; placeOf: (branch: string) => BendPlace | null },
+): Wired {
   const { on, gap, wrap, anchor, size, halves, length, metal, strands } = fields;
   const wound = run.branches.map((part, i) => ({
     branch: part.branch,
     hand: part.hand,
     start: part.start,
     turns: halves[i]!.turns,
-    ...(inSession ? {} : { bentDeg: halves[i]!.bent }),
+    wrap,
+    ...(inSession ? {} : { bentDeg: halves[i]!.bent, ...placeOf(part.branch) }),
     targetDeg: part.target,
     over: part.bendLength,
   }));
@@ -43,7 +51,6 @@ export function wiredFrom(run: PlanRun, fields: PuttingOn, { roll, inSession }: 
     ...first,
     ...others,
     gap: Number(gap),
-    wrap,
     anchor,
     length,
     ...(roll === null ? {} : { roll }),

@@ -10,10 +10,17 @@ import type { Give } from './StepCard';
 export function Cracked({ step, give, onClose }: { step: WorkStep; give: Give; onClose: () => void }) {
   const { names, today } = useDesk();
   const bent = step.did.find((d): d is Extract<Deed, { kind: 'bent' }> => d.kind === 'bent');
+  const placed = step.did.flatMap((d) => (d.kind === 'placed' ? d.bends : []));
   const [branch, setBranch] = useState(step.branches[0]!);
   const [way, setWay] = useState<'along' | 'across' | null>(null);
   const [at, setAt] = useState<number | null>(bent?.at ?? null);
   const [angle, setAngle] = useState<number | null>(null);
+  /** Over which length and which way it was being bent there. */
+  const wayThere = (place: number): Pick<Extract<Deed, { kind: 'bent' }>, 'over' | 'toward'> => {
+    const bends = [...(bent?.at === undefined ? [] : [{ ...bent, at: bent.at }]), ...placed];
+    const [near] = bends.sort((a, b) => Math.abs(a.at - place) - Math.abs(b.at - place));
+    return near?.over ? { over: near.over, ...(near.toward ? { toward: near.toward } : {}) } : {};
+  };
   const save = async (): Promise<void> => {
     const others = step.did.filter((d) => d !== bent).map((d) => ({ ...d, on: today }));
     const crack: Deed = {
@@ -22,7 +29,7 @@ export function Cracked({ step, give, onClose }: { step: WorkStep; give: Give; o
       branch,
       sound: 'fibre',
       crack: way!,
-      ...(at === null ? {} : { at }),
+      ...(at === null ? {} : { at, ...wayThere(at) }),
       ...(angle === null ? {} : { bentDeg: angle }),
       ...(bent?.stage ? { stage: bent.stage } : {}),
     };

@@ -32,6 +32,19 @@ function Measured({ deed, onDeed }: { deed: Deed; onDeed: (deed: Deed) => void }
       </>
     );
   }
+  if (deed.kind === 'placed' && deed.bends.length) {
+    const most = deed.bends.reduce((a, b) => (b.bentDeg > a.bentDeg ? b : a));
+    const set = (bentDeg: number): void => onDeed({ ...deed, bends: deed.bends.map((b) => (b === most ? { ...b, bentDeg } : b)) });
+    return (
+      <NumberField
+        label={`Bent to, by hand, at ${Math.round(most.at)} mm`}
+        rule={LINE_FIELDS.bent.bentDeg}
+        value={most.bentDeg}
+        onValue={(v) => v !== null && set(v)}
+        unit="degrees"
+      />
+    );
+  }
   if (deed.kind === 'tie' || deed.kind === 'guyed' || deed.kind === 'set-up') {
     const turns = deed.kind === 'set-up' ? 'Turns' : 'Twists';
     return (
