@@ -1,4 +1,4 @@
-import { dayOf, dueOn, placeTree, promisesOf, type Tree } from '../src/index.js';
+import { blankTree, dayOf, dueOn, placeTree, promisesOf, type Tree } from '../src/index.js';
 import { maple, wire } from './maple.js';
 import { after, branch, tree } from './trees.js';
 
@@ -27,7 +27,10 @@ test('what is due is said with its day, its reason, and where it is done', () =>
     { kind: 'decide', branch: 'right', act: 'sacrifice', until: '2026-12-01' },
     { kind: 'decide', branch: 'back', act: 'keep' },
   );
-  expect(on(bare, '2026-05-20')).toEqual(['2026-05-20 plan (front) choose the front']);
+  expect(on(blankTree('New', 'larch'), '2026-05-20')).toEqual(['2026-05-20 plan (measure) measure it']);
+  expect(on({ ...bare, trunk: blankTree('New', 'larch').trunk }, '2026-05-20')).toEqual(['2026-05-20 plan (measure) measure it']);
+  expect(on(bare, '2026-05-20')).toEqual(['2026-05-20 plan (read) read it: is it strong enough?']);
+  expect(on(after(bare, { kind: 'reading', signs: [], season: null }), '2026-05-20')).toEqual(['2026-05-20 plan (front) choose the front']);
   expect(on(maple(), '2026-05-20')).toEqual(['2026-05-20 plan (remove) decide what to remove']);
   expect(on(one, '2026-05-20')).toEqual(['2026-05-20 plan (remove) 1 branch to cut, as decided']);
   expect(on(two, '2026-05-20')).toEqual(['2026-05-20 plan (remove) 2 branches to cut, as decided']);

@@ -122,7 +122,7 @@ test('without dates it says the next step of the plan: front, removals, cuts, po
     plan: { ...t.plan, poses: ids.map((branch) => ({ branch, bearing: 0, elevation: 0, bends: [] })) },
   });
   const mains = kept.branches.filter((b) => b.parent === 'trunk').map((b) => b.id);
-  expect([plain, fronted, kept, posed(kept, mains.slice(0, 1)), posed(kept, mains), toCut].map(step)).toEqual([
+  expect([{ ...plain, vigour: 'strong' as const }, fronted, kept, posed(kept, mains.slice(0, 1)), posed(kept, mains), toCut].map(step)).toEqual([
     'choose the front',
     'decide what to remove',
     'pose the branches that stay',

@@ -1,10 +1,13 @@
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { fileName, paths } from '@ustle/contract';
-import { placeTree, planSvg } from '@ustle/core';
+import { nameInText, placeTree, planSvg, speciesOf } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { forgetTree, putAside } from '../shared/desk-store';
 import { Dialog } from '../shared/Dialog';
+import { KindField } from '../shared/KindField';
+import { kindFault, kindMeant } from '../shared/kinds';
+import { useSpecies } from '../shared/queries';
 import { sayDate } from '../shared/say';
 import { saveFile } from '../shared/save-file';
 import { useDesk } from './desk';
@@ -44,6 +47,33 @@ function NameField() {
         {empty && `A tree needs a name; it stays ${tree.name} until it has one.`}
       </span>
     </label>
+  );
+}
+
+/** The kind of tree, changed: what is planned is worked out anew, what was done stays. */
+function KindOfTree() {
+  const { tree, act } = useDesk();
+  const { data: kinds = [] } = useSpecies();
+  const own = speciesOf(tree.species).name;
+  const [text, setText] = useState(own);
+  const [fault, setFault] = useState<string | null>(null);
+  const kind = kindMeant(text, kinds);
+  const change = (): void => {
+    if (!kind) return setFault(kindFault(text, kinds));
+    void act({ kind: 'measure', measured: { species: kind.key } });
+  };
+  return (
+    <div className="mt-3">
+      <KindField label="Kind of tree" kinds={kinds} text={text} onText={(t) => (setFault(null), setText(t))} fault={fault} />
+      {text.trim() !== own && (
+        <p className="mt-2">
+          <button type="button" className="btn btn-outline btn-primary btn-sm" onClick={change}>
+            {kind ? `It is ${nameInText(speciesOf(kind.key))}` : 'Change the kind'}
+          </button>{' '}
+          <span className="text-quiet">Figures of its wood, growth and months are then of that kind; what was done stays.</span>
+        </p>
+      )}
+    </div>
   );
 }
 
@@ -131,6 +161,7 @@ export function TreeSheet({ onClose, coils }: { onClose: () => void; coils: numb
     <Dialog label={`About ${tree.name}`} onClose={onClose}>
       <h2 className="text-2xl">About {tree.name}</h2>
       <NameField />
+      <KindOfTree key={tree.species} />
       <h3 className="mt-5 text-lg">Files</h3>
       <p className="mt-1 flex flex-wrap gap-x-5 gap-y-2">
         <a className="inline-flex min-h-11 items-center underline" href={paths.treeFile(stored.id)} download>

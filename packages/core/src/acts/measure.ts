@@ -46,6 +46,7 @@ const trunkAnew = (tree: Tree, on: string): LineOf<'measured'>[] =>
 
 const SAID: Partial<Record<keyof Measured, string>> = {
   name: 'name it anew',
+  species: 'say which kind of tree it is',
   client: 'say whom it belongs to',
   pot: 'measure the pot',
   vigour: 'note its vigour',

@@ -2,7 +2,7 @@ import { groupedBy, leastOf, isoOf, sayDay } from '../units/index.js';
 import { dueDay, watch, watchGuys, type Known, type Watched, type WatchedGuy } from '../growth/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
 import { cutList } from '../removal/index.js';
-import { namesOf, placeTree, sayBranches, type MarkStage, type Names, type PlacedTree, type Tree } from '../tree/index.js';
+import { namesOf, placeTree, sayBranches, type MarkStage, type Names, type PlacedTree, type Tree, isRead, isTrunkMeasured } from '../tree/index.js';
 import { asItStands } from '../stand/index.js';
 import { heldDue, letGoDue, SPRINGS_BACK_DAYS } from './held-due.js';
 import { promisesOf, type Promised } from './promises.js';
@@ -19,7 +19,7 @@ export interface RaceBar {
 
 export type DueKind = 'look' | 'remove' | 'window' | 'held' | 'stage' | 'promise' | 'vow' | 'session' | 'plan';
 /** The stage of the tree where a task is done. */
-export type LeadsTo = 'front' | 'remove' | 'pose' | 'wire' | 'guy' | 'work' | 'watch';
+export type LeadsTo = 'measure' | 'read' | 'front' | 'remove' | 'pose' | 'wire' | 'guy' | 'work' | 'watch';
 
 /** A task on one tree. */
 export interface Due {
@@ -179,7 +179,10 @@ const letGosDue = (placed: PlacedTree, names: Names, onDay: number): Due[] =>
 /** The first step of the plan that is still open, and the stage where it is taken. */
 function nextStep(placed: PlacedTree, onDay: number): Pick<Due, 'title' | 'leadsTo'> | null {
   const { tree } = placed;
-  if (!tree.plan.front) return { title: 'choose the front', leadsTo: 'front' };
+  if (!tree.plan.front) {
+    if (!isTrunkMeasured(tree) || !tree.branches.length) return { title: 'measure it', leadsTo: 'measure' };
+    return isRead(tree) ? { title: 'choose the front', leadsTo: 'front' } : { title: 'read it: is it strong enough?', leadsTo: 'read' };
+  }
   const open = tree.branches.filter((b) => !tree.plan.decisions.some((d) => d.branch === b.id)).length;
   if (open === tree.branches.length) return { title: 'decide what to remove', leadsTo: 'remove' };
   const cuts = cutList(placed, 1).length;

@@ -1,4 +1,5 @@
-import { PARTS, WEIGHT_PROFILES, type Front, type Part, type Planting, type Weights } from '@ustle/core';
+import { Link } from 'react-router';
+import { isTrunkMeasured, PARTS, WEIGHT_PROFILES, type Front, type Part, type Planting, type Weights } from '@ustle/core';
 import { Bar, PanelHead, Skeleton } from '../../shared/parts';
 import { useDesk } from '../desk';
 import { useFront } from './kit';
@@ -139,7 +140,7 @@ const TILTS = [
 ] as const;
 
 export function FrontPanel() {
-  const { tree, here, setView, act } = useDesk();
+  const { stored, tree, here, setView, act } = useDesk();
   const { fronts, judged, part, setPart, compare, setCompare, tilts, setTilts, weights, profile, setProfile, setWeights, choose } = useFront();
   const index = fronts.candidates.findIndex((f) => sameView(f, here));
   const chosen = tree.plan.front ?? null;
@@ -147,6 +148,15 @@ export function FrontPanel() {
   const pinned = tree.plan.pinned ?? [];
   const isPinned = pinned.some((v) => sameView(v, here));
 
+  if (!isTrunkMeasured(tree))
+    return (
+      <PanelHead title="Front">
+        A front is judged on the trunk, and nobody measured this one yet.{' '}
+        <Link className="underline" to={`/tree/${stored.id}/measure`}>
+          Measure it
+        </Link>
+      </PanelHead>
+    );
   if (!judged) return <Skeleton lines={9} />;
   const { front, planting } = judged;
   return (

@@ -1,6 +1,6 @@
 import { proxy } from 'comlink';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { peaks, type Front, type FrontResult, type Tree, type View, type Weights } from '@ustle/core';
+import { isTrunkMeasured, peaks, type Front, type FrontResult, type Tree, type View, type Weights } from '@ustle/core';
 import type { Planner } from '../../jobs/planner';
 import { useAnswer, worker } from '../../jobs/use-planner';
 
@@ -33,7 +33,8 @@ export function useFronts(tree: Tree, tilts: number[], weights: Weights): FrontS
   });
   const found = useRef<symbol | null>(null);
   useEffect(() => {
-    if (found.current === key) return undefined;
+    // Nothing is told of a trunk that nobody measured.
+    if (found.current === key || !isTrunkMeasured(tree)) return undefined;
     let stale = false;
     const onRose = proxy((rose: Front[], done: number) => {
       if (!stale)

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { nameInText, SEASON_STAGES, SEASON_WORDS, signsFor, speciesOf, type ReadingNotes, type SeasonStage } from '@ustle/core';
+import { isRead, nameInText, SEASON_STAGES, SEASON_WORDS, signsFor, speciesOf, type ReadingNotes, type SeasonStage } from '@ustle/core';
 import { DateField } from '../../shared/DateField';
 import { PanelHead, Pick, Skeleton } from '../../shared/parts';
 import { sayDate } from '../../shared/say';
@@ -52,7 +52,16 @@ export function ReadPanel() {
   const toggle = (key: string): void => note({ signs: notes.signs.includes(key) ? notes.signs.filter((s) => s !== key) : [...notes.signs, key] });
   return (
     <>
-      <PanelHead title={verdict.word}>{verdict.text}</PanelHead>
+      {isRead(tree) ? (
+        <PanelHead title={verdict.word}>{verdict.text}</PanelHead>
+      ) : (
+        <>
+          <PanelHead title="Not read yet">Look at it, and say what you see; until then it is taken for a tree of normal growth.</PanelHead>
+          <button type="button" className="btn btn-primary btn-sm mb-3" onClick={() => note({})}>
+            Looked at: nothing stands out
+          </button>
+        </>
+      )}
       {read.moreFrom && (
         <p className="mb-2 font-semibold">
           {VERDICTS[read.moreFrom.verdict].word} from {sayDate(read.moreFrom.on)}, by the calendar.

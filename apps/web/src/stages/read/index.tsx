@@ -1,3 +1,4 @@
+import { isRead } from '@ustle/core';
 import type { Stage } from '../stage';
 import { ReadPanel } from './ReadPanel';
 
@@ -6,7 +7,7 @@ const KIT = { drawing: {} };
 export const read: Stage = {
   key: 'read',
   name: 'Read',
-  settled: (_tree, plan) => plan.read.verdict === 'go',
+  settled: (tree, plan) => isRead(tree) && plan.read.verdict === 'go',
   useKit: () => KIT,
   Panel: ReadPanel,
 };
