@@ -73,17 +73,31 @@ const at = ({ steps }: Laid, ...kinds: string[]): number[] => steps.flatMap((s, 
 const leftSteps = ({ left }: Laid): WorkStep[] => left.flatMap((l) => l.steps);
 
 test('a session keeps the order of the job and of the plan, on any tree', () => {
-  for (const { plan, laid } of SESSIONS) {
+  let besides = false;
+  for (const { tree, plan, laid } of SESSIONS) {
     const ids = laid.steps.filter((s) => s.kind === 'wire' || s.kind === 'guy').map((s) => plan.order.indexOf(s.of!));
     expect(ids).toEqual([...ids].sort((a, b) => a - b));
     expect(ids).not.toContain(-1);
     // No wire before a cut, no tie before a coil, no bend before its wire, nothing after the aftercare.
     expect(Math.max(-1, ...at(laid, 'cut', 'jin'))).toBeLessThan(Math.min(Infinity, ...at(laid, 'wire')));
     expect(Math.max(-1, ...at(laid, 'wire'))).toBeLessThan(Math.min(Infinity, ...at(laid, 'bend', 'guy', 'device')));
-    if (at(laid, 'guy', 'device').length) expect(leftSteps(laid).filter((s) => s.kind === 'wire')).toEqual([]);
+    // A tie goes on after the coils that it would block: on its branch, on what that grows on or carries, and beside it.
+    const left = leftSteps(laid)
+      .filter((s) => s.kind === 'wire')
+      .flatMap((s) => s.branches);
+    for (const tie of laid.steps.filter((s) => s.kind === 'guy' || s.kind === 'device')) {
+      const [own] = tree.branches.filter((b) => b.id === tie.branches[0]);
+      const blocks = tree.branches.filter((b) => b.id === own!.id || b.parent === own!.id || b.id === own!.parent || (b.parent === own!.parent && Math.abs(b.at - own!.at) < 2 * own!.d)); // prettier-ignore
+      expect(blocks.map((b) => b.id).filter((b) => left.includes(b))).toEqual([]);
+    }
+    besides ||= left.length > 0 && at(laid, 'guy').length > 0;
     expect(laid.steps[laid.steps.length - 1]!.kind).toBe('aftercare');
   }
   expect(SESSIONS.some(({ laid }) => at(laid, 'guy').length > 0)).toBe(true);
+  // A tie costs the wire elsewhere nothing, and with time enough no wire is left for it.
+  expect(besides).toBe(true);
+  for (const { tree, plan } of SESSIONS.slice(0, 6))
+    expect(leftSteps(layOut(tree, plan, ON, { hours: 24, beyond: true })).map((s) => s.kind)).not.toContain('wire');
   expect(SESSIONS.some(({ laid }) => leftSteps(laid).some((s) => s.kind === 'wire'))).toBe(true);
 });
 
@@ -343,4 +357,20 @@ test('a tree of 150 branches: a session of any length is filled with what fits i
     expect(now.open.map((s) => s.key)).toEqual(laid.steps.map((s) => s.key));
     expect(now.minutes).toBe(laid.minutes);
   }
+});
+
+test('what Wire says of the pieces that the tree bears is what a session with time enough is laid out with', () => {
+  let later = 0;
+  for (let seed = 0; seed < 8; seed++) {
+    const made = generateTree({ seed: 40 + seed, name: 'Any', species: 'hornbeam-korean', height: 500, base: 46, primaries: 7, secondaries: 2, faults: [] });
+    const tree = { ...made, vigour: seed % 2 ? ('weak' as const) : ('normal' as const) };
+    const plan = planOf(tree);
+    const tied = new Set(plan.guys.map((g) => g.branch));
+    const laid = layOut(tree, plan, ON, { hours: 24 });
+    const left = leftSteps(laid).flatMap((s) => (s.kind === 'wire' && !s.branches.some((b) => tied.has(b)) ? s.of! : []));
+    const said = plan.coverage.later.filter((id) => !plan.runs.find((r) => r.id === id)!.branches.some((b) => tied.has(b.branch)));
+    expect(left).toEqual(said);
+    later += said.length;
+  }
+  expect(later).toBeGreaterThan(3);
 });

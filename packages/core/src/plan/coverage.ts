@@ -1,4 +1,4 @@
-import { ALL_WIRED, type Reading } from '../reading/index.js';
+import { Bearing, roomForWire, type Lately, type Reading } from '../reading/index.js';
 import { cutPieces } from '../rack/index.js';
 import { namesOf, sayBranches, woodIn, type PlacedTree } from '../tree/index.js';
 import { rollLength, wireMass, type MetalName } from '../wood/index.js';
@@ -57,19 +57,29 @@ export interface Coverage {
 /** More of the branches wired than this is much at once, whatever the tree. */
 const MUCH = 0.85;
 
-export function coverageOf(runs: readonly RunPlan[], placed: PlacedTree, on: ReadonlySet<string>, reading: Reading, lost: readonly string[] = []): Coverage {
+export function coverageOf(
+  runs: readonly RunPlan[],
+  placed: PlacedTree,
+  on: ReadonlySet<string>,
+  { reading, lately, heavyOn }: { reading: Reading; lately: Lately; heavyOn: (branch: string) => number },
+  lost: readonly string[] = [],
+): Coverage {
   const { tree, branches } = placed;
   const living = branches.filter((b) => b.branch.state !== 'dead').length || 1;
   const open = runs.filter((r) => r.branches.some((b) => !on.has(b.branch)));
   const wired = new Set([...on, ...open.flatMap((r) => r.branches.map((b) => b.branch))]);
   wired.delete('trunk');
   const names = namesOf(tree);
-  const other = reading.uses.filter((u) => u.work !== 'wiring').reduce((sum, u) => sum + u.points, 0);
-  let left = reading.capacity - other;
+  const bearing = new Bearing(tree, roomForWire(reading, living, lately), living);
   const later: string[] = [];
   for (const run of open) {
-    left -= (ALL_WIRED * run.branches.length) / living;
-    if (left < 0) later.push(run.id);
+    const branches = run.branches.map((b) => b.branch).filter((b) => !on.has(b));
+    const piece = { branches, heavyBends: branches.reduce((sum, b) => sum + heavyOn(b), 0) };
+    if (bearing.refuses(piece) === null) bearing.take(piece);
+    else {
+      later.push(run.id);
+      bearing.leave(branches);
+    }
   }
   const share = wired.size / living;
   const first = open.find((r) => r.id === later[0]);

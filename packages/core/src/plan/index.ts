@@ -1,5 +1,6 @@
 export * from './consequences.js';
 export * from './plan.js';
+export * from './lately.js';
 export * from './poses.js';
 export * from './coverage.js';
 export * from './guys.js';

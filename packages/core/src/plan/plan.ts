@@ -20,6 +20,7 @@ import {
   type PlannedPose,
   type Tree,
   coilsOn,
+  SAME_SESSION_DAYS,
   type Tolerance,
   type TrunkWay,
   unfinishedCuts,
@@ -32,6 +33,7 @@ import { planWiring, type Unwired, type PlanMemory } from '../wire/index.js';
 import { coverageOf, cutListOf, type Coverage, type PlanCut } from './coverage.js';
 import { lostTies, planGuys, type PlanGuy } from './guys.js';
 import { planDevices, type FaultyDevice, type PlanDevice } from './devices.js';
+import { latelyOf } from './lately.js';
 import { lostAnchors } from './lost-anchors.js';
 import { planRun, type PlanRun } from './runs.js';
 import { unwiringOf, watch, type Dates, type Known, type Unwiring, type Watched } from '../growth/index.js';
@@ -153,19 +155,17 @@ export interface PlanOptions {
 const NOT_POSED: ReturnType<typeof proposePoses> = { poses: [], asGrown: [] };
 const NOT_WIRED: ReturnType<typeof planWiring> = { runs: [], unwired: [], toTie: [], worth: { best: 0, had: 0 } };
 
-/** A bend made within so many days belongs to this session still. */
-const SESSION_DAYS = 14;
-
 const heavy = (poses: readonly PlannedPose[]): number => poses.reduce((sum, p) => sum + p.bends.filter(isHeavy).length, 0);
 const share = (branches: Iterable<string>, of: number): number => (of ? new Set(branches).size / of : 0);
 
 /** What the artist has decided of bends and wire for this session, or done in it. */
-export function decidedWork({ branches, tree }: PlacedTree, poses: readonly PlannedPose[], onDay: number): OtherWork {
-  const done = coilsOn(tree, onDay).filter((c) => onDay - c.since <= SESSION_DAYS);
+export function decidedWork(placed: PlacedTree, poses: readonly PlannedPose[], onDay: number): OtherWork {
+  const { branches, tree } = placed;
+  const done = coilsOn(tree, onDay).filter((c) => onDay - c.since <= SAME_SESSION_DAYS);
   const wired = [...tree.plan.runs.flatMap((r) => r.branches.map((b) => b.branch)), ...done.map((c) => c.branch)];
-  const old = new Set(coilsOn(tree, onDay).flatMap((c) => (onDay - c.since > SESSION_DAYS ? c.branch : [])));
+  const old = new Set(coilsOn(tree, onDay).flatMap((c) => (onDay - c.since > SAME_SESSION_DAYS ? c.branch : [])));
   return {
-    heavyBends: heavy(poses.filter((p) => p.from === 'plan')),
+    heavyBends: heavy(poses.filter((p) => p.from === 'plan')) + latelyOf(placed, onDay).heavyBends,
     wiredShare: share(
       wired.filter((id) => !old.has(id)),
       branches.length,
@@ -230,6 +230,7 @@ export function planTree(
   const tally = greenTally(tree, onDay);
   const names = namesOf(stands);
   const on = new Set(coilsOn(tree, onDay).map((c) => c.branch));
+  const heavyOn = (branch: string): number => heavy(posesLeft.filter((p) => p.branch === branch));
   return {
     format: 'ustle-plan',
     version: 1,
@@ -267,7 +268,7 @@ export function planTree(
     unwired: wiring.unwired,
     order: [...wiring.runs, ...guys, ...devices].map((x) => x.id),
     cutList: cutListOf(wiring.runs.filter((r) => r.branches.some((b) => !on.has(b.branch)))),
-    coverage: coverageOf(wiring.runs, placed, on, reading, lostAnchors(tree, after.tree, wiring.runs, names)),
+    coverage: coverageOf(wiring.runs, placed, on, { reading, lately: latelyOf(placed, onDay), heavyOn }, lostAnchors(tree, after.tree, wiring.runs, names)),
     guys,
     devices,
     lostTies: lostTies(tree, after, onDay, names),

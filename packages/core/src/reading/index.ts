@@ -1,2 +1,3 @@
 export * from './budget.js';
+export * from './pieces.js';
 export * from './signs.js';

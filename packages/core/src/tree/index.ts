@@ -33,6 +33,7 @@ export * from './vigour.js';
 export * from './vows.js';
 export * from './work-sessions.js';
 export * from './happened.js';
+export * from './in-the-way.js';
 export * from './labour.js';
 export * from './within.js';
 export * from './wood-shape.js';

@@ -1,22 +1,10 @@
 import { applyAct, isRefused, type Act, type Deed } from '../acts/index.js';
 import { isHeavy } from '../pose/index.js';
-import { ALL_WIRED, HEAVY_BEND } from '../reading/index.js';
+import { Bearing, roomForWire } from '../reading/index.js';
 import { isoOf } from '../units/index.js';
 import { northernMonth, speciesOf } from '../species/index.js';
-import type { PlanDocument } from '../plan/index.js';
-import {
-  agreedBranches,
-  bendingOf,
-  coilsOn,
-  openSession,
-  answerTo,
-  SAME_SESSION_DAYS,
-  WORK_PARTS,
-  type Branch,
-  type Tree,
-  type WorkPart,
-  type WorkSession,
-} from '../tree/index.js';
+import { latelyOf, type PlanDocument } from '../plan/index.js';
+import { agreedBranches, inTheWay, openSession, answerTo, placeTree, WORK_PARTS, type Tree, type WorkPart, type WorkSession } from '../tree/index.js';
 import { asItStands } from '../stand/index.js';
 import { clearing, openSteps } from './steps.js';
 import { PART_OF, type WorkStep, type StepKind } from './step.js';
@@ -69,29 +57,6 @@ const along = (steps: readonly WorkStep[], wire: WorkStep): WorkStep[] => {
   return steps.filter((s) => (s.kind === 'bend' || s.kind === 'place') && sharesBranch(s, on));
 };
 
-/** Whether work on some branches lies in the way of work on others: on the same branch, on what it grows on, or beside it along their limb. */
-function inTheWay({ branches }: Tree, some: readonly string[], others: readonly string[]): boolean {
-  const of = (ids: readonly string[]): Branch[] => branches.filter((b) => ids.includes(b.id));
-  const [mine, theirs] = [of(some), of(others)];
-  return mine.some((a) =>
-    theirs.some((b) => {
-      if (a.id === b.id || a.parent === b.id || b.parent === a.id) return true;
-      return a.parent === b.parent && Math.abs(a.at - b.at) <= 3 * Math.max(a.d, b.d);
-    }),
-  );
-}
-
-/** What a tree bears of bends and wire in a session, in points: its capacity without what cuts use, and what was bent and wired lately. */
-function bornBy(tree: Tree, { read, poses }: PlanDocument, onDay: number): number {
-  const cut = read.uses.filter((u) => u.work === 'green' || u.work === 'deadwood').reduce((sum, u) => sum + u.points, 0);
-  const living = tree.branches.filter((b) => b.state !== 'dead').length || 1;
-  const lately = (day: number): boolean => onDay - day <= SAME_SESSION_DAYS;
-  const wired = new Set(coilsOn(tree, onDay).flatMap((c) => (lately(c.since) ? c.branch : [])));
-  const bending = bendingOf(tree, onDay);
-  const bent = poses.filter((p) => lately(bending.get(p.branch)?.lastOn ?? -Infinity)).flatMap((p) => p.bends.filter(isHeavy));
-  return read.capacity - cut - (ALL_WIRED * wired.size) / living - HEAVY_BEND * bent.length;
-}
-
 interface Taken {
   steps: Set<WorkStep>;
   left: { step: WorkStep; why: string; on: string | null }[];
@@ -99,8 +64,8 @@ interface Taken {
 
 /**
  * What of the open steps fits: cuts first by their numbers, then pieces of wire in their order with the bends of their branches,
- * then ties. Once a piece is left, later ones and all ties are too: a tie would block what is coiled after it, and thin wire goes after thick.
- * Where ties are left, so is the wire of their branches, and the room goes to other wire.
+ * then ties. Once a piece is left for want of time, later ones are too: thin wire goes after thick. A tie goes on after the coils
+ * that it would block; where one is left, so is the wire of its branch, and the room goes to other wire.
  */
 function take(
   tree: Tree,
@@ -108,12 +73,14 @@ function take(
   onDay: number,
   all: readonly WorkStep[],
   asked: { hours: number; beyond: boolean; clear: (branches: number) => number },
-  ties: 'with ties' | 'without' = 'with ties',
+  leftTies: ReadonlySet<WorkStep> = new Set(),
 ): Taken {
   const { hours, beyond, clear } = asked;
   const taken: Taken = { steps: new Set(), left: [] };
   const holds = new Set<string>();
-  const room = { minutes: hours * 60, points: beyond ? Infinity : bornBy(tree, plan, onDay) };
+  let minutes = hours * 60;
+  const living = tree.branches.filter((b) => b.state !== 'dead').length || 1;
+  const bearing = new Bearing(tree, beyond ? Infinity : roomForWire(plan.read, living, latelyOf(placeTree(tree), onDay)), living);
   const leave = (steps: readonly WorkStep[], why: string, on: string | null): void => {
     for (const step of steps) if (!taken.steps.has(step) && !taken.left.some((l) => l.step === step)) taken.left.push({ step, why, on });
   };
@@ -121,8 +88,8 @@ function take(
     const fresh = steps.filter((s) => !taken.steps.has(s));
     const more = new Set([...holds, ...branchesIn(fresh)]);
     const time = timeOf(fresh) + clear(more.size) - clear(holds.size);
-    if (time > room.minutes) return false;
-    room.minutes -= time;
+    if (time > minutes) return false;
+    minutes -= time;
     fresh.forEach((s) => taken.steps.add(s));
     more.forEach((b) => holds.add(b));
     return true;
@@ -130,56 +97,50 @@ function take(
   const short = 'There is no time for it in this session: it may be done any day soon, as the tree’s same session.';
   const agreed = agreedBranches(tree);
   const cuts = all.filter((s) => s.kind === 'cut');
-  /** Branches with work on them that comes first and is left. */
-  const first: string[] = [];
   for (const cut of cuts) {
     const jin = all.filter((s) => s.kind === 'jin' && s.branches[0] === cut.branches[0]);
     const [own] = cut.branches;
     const disagreed = agreed !== null && !agreed.has(own!);
     if (!disagreed && fits([cut, ...jin])) continue;
     leave([cut, ...jin], disagreed ? `${tree.client ?? 'The owner'} has not agreed to this cut yet.` : short, null);
-    first.push(own!);
+    bearing.leave([own!]);
   }
   fits(all.filter((s) => s.kind === 'jin' && !cuts.some((c) => c.branches[0] === s.branches[0])));
-  const living = tree.branches.filter((b) => b.state !== 'dead').length || 1;
-  const costOf = (wire: WorkStep): number => {
-    const heavy = plan.poses.filter((p) => wire.branches.includes(p.branch)).flatMap((p) => p.bends.filter((b) => isHeavy(b)));
-    return (ALL_WIRED * wire.branches.length) / living + HEAVY_BEND * heavy.length;
-  };
+  const heavyOn = (branches: readonly string[]): number =>
+    plan.poses.filter((p) => branches.includes(p.branch)).reduce((sum, p) => sum + p.bends.filter((b) => isHeavy(b)).length, 0);
   const allTies = all.filter((s) => s.kind === 'guy' || s.kind === 'device');
-  const tied = branchesIn(allTies);
-  const wires = all.filter((s) => s.kind === 'wire');
-  let stopped: { why: string; on: string | null } | null = null;
-  for (const wire of wires) {
+  const tiedLater = branchesIn([...leftTies]);
+  let outOfTime = false;
+  for (const wire of all.filter((s) => s.kind === 'wire')) {
     const mine = [wire, ...along(all, wire)];
-    if (ties === 'without' && sharesBranch(wire, tied)) {
-      leave(mine, 'It is tied as well, and ties come after all wire.', null);
-      first.push(...wire.branches);
+    const piece = { branches: wire.branches, heavyBends: heavyOn(wire.branches) };
+    const refused = bearing.refuses(piece);
+    if (sharesBranch(wire, tiedLater)) leave(mine, 'Its tie is left, and the two go together.', null);
+    else if (!outOfTime && refused === 'in the way') leave(mine, 'Work that is left comes first there.', null);
+    else if (!outOfTime && refused === 'too much') leave(mine, 'The tree bears no more of that at once: let it answer first.', nextGoodDay(tree, onDay));
+    else if (!outOfTime && fits(mine)) {
+      bearing.take(piece);
       continue;
+    } else {
+      outOfTime = true;
+      leave(mine, short, null);
     }
-    if (!stopped && inTheWay(tree, first, wire.branches)) {
-      leave(mine, 'Work that is left comes first there.', null);
-      first.push(...wire.branches);
-      continue;
-    }
-    const cost = costOf(wire);
-    if (!stopped && cost > room.points + 1e-9) {
-      leave(mine, 'The tree bears no more of that at once: let it answer first.', nextGoodDay(tree, onDay));
-      first.push(...wire.branches);
-      continue;
-    }
-    if (!stopped && !fits(mine)) stopped = { why: short, on: null };
-    if (stopped) leave(mine, stopped.why, stopped.on);
-    else room.points -= cost;
+    bearing.leave(wire.branches);
   }
-  if ((stopped || first.length) && ties === 'with ties' && wires.some((w) => taken.steps.has(w) && sharesBranch(w, tied)))
-    return take(tree, plan, onDay, all, asked, 'without');
+  const leftWire = branchesIn(taken.left.map((l) => l.step).filter((s) => s.kind === 'wire' || s.kind === 'cut'));
+  const newlyLeft: WorkStep[] = [];
   for (const tie of allTies) {
     const on = new Set(tie.branches);
     const mine = [tie, ...all.filter((s) => (s.kind === 'bend' || s.kind === 'place') && sharesBranch(s, on))];
-    if (stopped || first.length) leave(mine, 'Ties come after the wire that is left: they would block it.', stopped?.on ?? null);
-    else if (!fits(mine)) leave(mine, short, null);
+    // What grows on a tied branch is wired before it: the tie would lie in the way.
+    const wraps = [...on, ...tree.branches.filter((b) => on.has(b.parent)).map((b) => b.id)];
+    const blocked = [...leftWire].some((b) => !on.has(b) && inTheWay(tree, wraps, [b]));
+    if (!leftTies.has(tie) && !blocked && fits(mine)) continue;
+    if (!leftTies.has(tie)) newlyLeft.push(tie);
+    leave(mine, blocked ? 'It comes after the wire beside it that is left: it would block that.' : short, null);
   }
+  if (newlyLeft.some((tie) => [...taken.steps].some((s) => s.kind === 'wire' && sharesBranch(s, new Set(tie.branches)))))
+    return take(tree, plan, onDay, all, asked, new Set([...leftTies, ...newlyLeft]));
   // Bends and placing on branches whose wire is on already.
   const leftOn = branchesIn(taken.left.map((l) => l.step));
   for (const s of all.filter((x) => (x.kind === 'bend' || x.kind === 'place') && !taken.steps.has(x)))
