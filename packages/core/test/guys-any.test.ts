@@ -1,9 +1,12 @@
 import fc from 'fast-check';
 import {
   ANCHOR_KINDS,
+  costOf,
   dayOf,
   distance,
   generateTree,
+  guyWorld,
+  heldBranch,
   HEFT,
   isoOf,
   lengthOf,
@@ -12,10 +15,14 @@ import {
   placeTree,
   planTree,
   pointAt,
+  proposePoses,
+  rankAnchors,
+  solveGuys,
   speciesOf,
   standTree,
   tieBears,
   tieDown,
+  tiePointOf,
   watchGuys,
   windlass,
   woodOf,
@@ -148,4 +155,33 @@ test('a cushion is looked at every six weeks of growth, more seldom in dormancy,
   expect(years(30, 'yew')).toBeGreaterThan(3);
   expect(tied({ cameDeg: undefined }).holds).toBeNull();
   expect(isoOf(tied({}).since)).toBe('2025-05-10');
+});
+
+test('anchors are ranked by what comes of a pull from them: the best by solving each is among the first three, and none is judged by a pull that was not made', () => {
+  let judged = 0;
+  let among = 0;
+  for (const [i, species] of (['yew', 'larch', 'spruce', 'hornbeam-korean'] as const).entries()) {
+    const placed = placeTree(generateTree({ seed: i, name: 'Any', species, height: 500, base: 60, primaries: 7, secondaries: 2 }));
+    const { poses } = proposePoses(placed);
+    const world = guyWorld(placed, poses);
+    const thick = [...poses].sort((a, b) => placed.byId.get(b.branch)!.branch.d - placed.byId.get(a.branch)!.branch.d);
+    for (const { branch } of thick.slice(0, 5)) {
+      const held = heldBranch(world, placed, poses, branch);
+      const { at } = tiePointOf(world, held);
+      const ranked = rankAnchors(world, held, at);
+      // A branch that is far from where it shall go is drawn by newtons, or that anchor cannot move it at all.
+      const idle = ranked.filter((r) => r.missDeg > 10 && r.tension < 1).length;
+      expect(idle).toBeLessThan(ranked.length / 4);
+      if (judged >= 8) continue;
+      const costs = ranked.map((r) => {
+        const [g] = solveGuys(world, held, [{ id: 'g', branch, at, anchor: r.anchor }]);
+        const kind = ANCHOR_KINDS.indexOf(r.anchor.kind) * (r.anchor.kind === 'screw' ? 2 : 1);
+        return kind + costOf([g!]) + 5 * g!.checks.filter((c) => !c.ok).length + (r.behind === false ? 1 : 0) + g!.tension / 100;
+      });
+      judged++;
+      // Within a quarter of a rank they are alike.
+      if (Math.min(...costs.slice(0, 3)) <= Math.min(...costs) + 0.25) among++;
+    }
+  }
+  expect([judged, among]).toEqual([8, 8]);
 });

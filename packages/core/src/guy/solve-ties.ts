@@ -72,7 +72,10 @@ const TWISTED_SHARE = 0.01;
 export const NEAR_DEG = 4;
 const COARSE = 10;
 const FINER = 24;
-const NEARER = 8;
+/** So many of the first are to be right; and a short rod is off by so much of a rank in where it leads. No more are told anew than this. */
+const FIRST = 3;
+const SLACK = 1;
+const MOST_NEARER = 16;
 /** Of two anchors else alike the one that takes less pull: so many newtons count as a degree missed. */
 const RANK_N = 100;
 /** What the wood is asked for counts before all else: a pull that folds the branch is none, however near it leads; as degrees missed. */
@@ -239,8 +242,8 @@ export function rankAnchors(world: GuyWorld, held: Held, at: number, others: rea
   const toward = towardOf(held, at);
   const to = add(root, scale(unit(toward), distance(point, root)));
   const reach = REACH * Math.max(lengthOf(held.now), point[2]);
-  const judge = (anchor: AnchorPlace, segments: number): RankedAnchor => {
-    const tied = solve(world, held, at, [anchor.point], { segments, rough: true });
+  const judge = (anchor: AnchorPlace, segments: number): { ranked: RankedAnchor; least: number } => {
+    const tied = solve(world, held, at, [anchor.point], { segments, rough: segments === COARSE });
     const tension = tied.tensions[0]!;
     const tie: TieToCheck = {
       branch: held.branch,
@@ -257,19 +260,21 @@ export function rankAnchors(world: GuyWorld, held: Held, at: number, others: rea
       .map((c) => c.check);
     const behind = isBehind(world, anchor.point);
     const band = bandOf(riskOf(world, held, tied));
-    const rank =
-      ANCHOR_KINDS.indexOf(anchor.ref.kind) * (anchor.ref.kind === 'screw' ? 2 : 1) +
-      costIn(tied.missDeg, angleDeg(sub(tied.before, root), toward), band) +
-      5 * failed.length +
-      (behind === false ? 1 : 0) +
-      tension / RANK_N;
-    return { anchor: anchor.ref, point: anchor.point, tension, missDeg: tied.missDeg, behind, band, failed, rank };
+    const asked = angleDeg(sub(tied.before, root), toward);
+    const least = ANCHOR_KINDS.indexOf(anchor.ref.kind) * (anchor.ref.kind === 'screw' ? 2 : 1) + tied.missDeg + (behind === false ? 1 : 0) + tension / RANK_N;
+    const rank = least - tied.missDeg + costIn(tied.missDeg, asked, band) + 5 * failed.length;
+    return { ranked: { anchor: anchor.ref, point: anchor.point, tension, missDeg: tied.missDeg, behind, band, failed, rank }, least };
   };
   const byRank = (a: RankedAnchor, b: RankedAnchor): number => a.rank - b.rank;
   const places = anchorsFor(world, { branch: held.branch, point, to, diameter }, reach);
-  const all = places.map((place) => ({ place, ...judge(place, COARSE) })).sort(byRank);
-  // Of those that are looked at, nearly as they will be.
-  const nearer = all.slice(0, NEARER).map(({ place }) => judge(place, FINER));
-  const rest = all.slice(NEARER).map(({ place: _place, ...ranked }) => ranked);
+  const coarse = places.map((place) => ({ place, ...judge(place, COARSE) })).sort((a, b) => a.least - b.least);
+  // What a short rod tells of strain is rough; where it leads and how hard it pulls is not. So each is told anew that could be among the first by those.
+  const nearer: RankedAnchor[] = [];
+  const rest: RankedAnchor[] = [];
+  for (const { place, least, ranked } of coarse) {
+    const last = [...nearer].sort(byRank)[FIRST - 1]?.rank ?? Infinity;
+    if (nearer.length < MOST_NEARER && least < last + SLACK) nearer.push(judge(place, FINER).ranked);
+    else rest.push(ranked);
+  }
   return [...nearer, ...rest].sort(byRank);
 }

@@ -46,7 +46,7 @@ const CLOSE = 1e-4;
 /** A step that brings it nearer by less than this, in radians, is the last. */
 const STILL = 3e-4;
 /** Where many are compared, a tenth of a degree is near enough. */
-const ROUGH = { close: 2e-3, still: 3e-3 };
+const ROUGH = { close: 2e-3, still: 3e-4 };
 /** Newton's steps in each round but the last: what is not at rest by then, the next round brings there. */
 const ON_THE_WAY = 25;
 /** A tie gives so little: beside the branch it is as good as stiff. */
