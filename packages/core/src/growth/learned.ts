@@ -186,14 +186,20 @@ export type KeptOf = (coil: CoilOnce) => { share: number; measured: boolean } | 
 export function keptOf(placed: PlacedTree, history: History, onDay: number): KeptOf {
   const course = courseOf(placed, NOTHING_LEARNT);
   const heldBefore = heldBeforeOf(placed, history, course, onDay);
+  const known = new Map<CoilOnce, ReturnType<KeptOf>>();
   return (coil) => {
+    if (!known.has(coil)) known.set(coil, ofCoil(coil));
+    return known.get(coil)!;
+  };
+
+  function ofCoil(coil: CoilOnce): ReturnType<KeptOf> {
     if (coil.offOn === null) return null;
     const state = stateOf(placed, coil, NOTHING_KNOWN, { course, spring: NO_SPRING, heldBefore: heldBefore(coil) });
     const foreseen = heldByForecast(state, coil, coil.offOn);
     if (!foreseen || foreseen.wiredDeg <= 0) return null;
     const measured = heldAfter(placed, coil, onDay);
     return { share: Math.max(0, (measured ?? foreseen.heldDeg) / foreseen.wiredDeg), measured: measured !== null };
-  };
+  }
 }
 
 /** What every look, gap, thickness and spring-back on the tree says of its branches, coils already off included. */

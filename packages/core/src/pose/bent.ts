@@ -1,5 +1,5 @@
 import { clamp, toRad } from '../units/index.js';
-import { add, anySquare, cross, direction, dot, lengthOf, limb, norm, pointAt, rotateAbout, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
+import { add, anySquare, axisAt, cross, direction, dot, lengthOf, limb, norm, rotateAbout, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
 import type { BendInSpace } from '../tree/index.js';
 import type { Frame } from '../rod/index.js';
 
@@ -29,6 +29,9 @@ interface Station {
   /** How all beyond is turned, and where the line is there. */
   turn: Frame;
   point: Vec;
+  /** Where it was, and how thick it is. */
+  grown: Vec;
+  diameter: number;
 }
 
 /**
@@ -43,7 +46,7 @@ export class Bender {
     private readonly line: Limb,
     carried: { turn: Frame; point: Vec } = { turn: IDENTITY, point: line.points[0]! },
   ) {
-    this.stations = [{ at: 0, ...carried }];
+    this.stations = [{ at: 0, ...carried, grown: line.points[0]!, diameter: line.diameters[0]! }];
   }
 
   private get here(): Station {
@@ -64,8 +67,8 @@ export class Bender {
 
   private step(to: number, turn: Frame, after: Frame): void {
     const { here } = this;
-    const way = sub(pointAt(this.line, to).point, pointAt(this.line, here.at).point);
-    this.stations.push({ at: to, turn: after, point: add(here.point, turnedBy(turn, way)) });
+    const { point: grown, diameter } = axisAt(this.line, to);
+    this.stations.push({ at: to, turn: after, point: add(here.point, turnedBy(turn, sub(grown, here.grown))), grown, diameter });
   }
 
   /** On to a place along the line, turning about an axis all the way. */
@@ -101,7 +104,7 @@ export class Bender {
 
   finish(): Bent {
     this.to(lengthOf(this.line));
-    return new Bent(this.line, this.stations);
+    return new Bent(this.stations);
   }
 }
 
@@ -109,13 +112,10 @@ export class Bender {
 export class Bent {
   readonly line: Limb;
 
-  constructor(
-    grown: Limb,
-    private readonly stations: readonly Station[],
-  ) {
+  constructor(private readonly stations: readonly Station[]) {
     this.line = limb(
       stations.map((s) => s.point),
-      stations.map((s) => pointAt(grown, s.at).diameter),
+      stations.map((s) => s.diameter),
     );
   }
 
@@ -131,8 +131,12 @@ export class Bent {
   /** How a place along the line, mm, was turned and where it has gone. */
   carried(at: number): { turn: Frame; point: Vec } {
     const { stations } = this;
-    let i = stations.findIndex((s) => s.at >= at);
-    if (i < 0) i = stations.length - 1;
+    let i = 0;
+    for (let high = stations.length - 1; i < high;) {
+      const middle = (i + high) >> 1;
+      if (stations[middle]!.at < at) i = middle + 1;
+      else high = middle;
+    }
     const to = stations[i]!;
     const from = stations[Math.max(0, i - 1)]!;
     const share = to.at > from.at ? clamp((at - from.at) / (to.at - from.at), 0, 1) : 1;

@@ -19,9 +19,13 @@ export const lengthOf = (line: Limb): number => line.along[line.along.length - 1
 
 /** Index of the segment holding a distance along the line, and the share of it passed. */
 function locate(line: Limb, at: number): { index: number; share: number } {
-  const last = line.points.length - 2;
   let index = 0;
-  while (index < last && line.along[index + 1]! < at) index++;
+  // The first segment that ends at or beyond it; the last where none does.
+  for (let high = line.points.length - 2; index < high;) {
+    const middle = (index + high) >> 1;
+    if (line.along[middle + 1]! < at) index = middle + 1;
+    else high = middle;
+  }
   const span = line.along[index + 1]! - line.along[index]!;
   return { index, share: span > 0 ? Math.min(1, Math.max(0, (at - line.along[index]!) / span)) : 0 };
 }

@@ -1,9 +1,9 @@
 import { toDeg, toRad } from '../units/index.js';
 import { pointAt, type Limb } from '../space/index.js';
-import { woodOf, type Species } from '../species/index.js';
+import { speciesOf, woodOf } from '../species/index.js';
 import { coilHold, curvatureHeld, gripOf, type Wood } from '../wood/index.js';
 import type { KeptOf } from '../growth/index.js';
-import type { Coil } from '../tree/index.js';
+import { woodIn, type Coil, type PlacedTree } from '../tree/index.js';
 import type { HandBend } from './made-bends.js';
 
 /** How far a hand and an eye are off in a bend, degrees; and what springs back, as a share of what was computed. Own estimates. */
@@ -17,7 +17,7 @@ const holdOn = ({ size, strands, angle, gap, metal }: Coil, diameter: number): n
   coilHold({ diameter, wireDiameter: size, strands, coilAngleDeg: angle, grip: gripOf(gap), metal });
 
 /** The angle that stays of a bend by hand: under a coil where what the branch pulls meets what the wire holds, with none what does not spring back. docs: Letting go. */
-export function settledDeg({ handDeg, length }: Pick<HandBend, 'handDeg' | 'length'>, diameter: number, wood: Wood, coil: Coil | null): number {
+function settledDeg({ handDeg, length }: Pick<HandBend, 'handDeg' | 'length'>, diameter: number, wood: Wood, coil: Coil | null): number {
   if (handDeg <= 0) return 0;
   const curvature = curvatureHeld({ diameter, curvature: toRad(handDeg) / length, wood, hold: coil ? holdOn(coil, diameter) : 0 });
   return toDeg(curvature * length);
@@ -26,12 +26,32 @@ export function settledDeg({ handDeg, length }: Pick<HandBend, 'handDeg' | 'leng
 /** Beside its shoulder a branch is as thick as it was measured there. */
 const thicknessAt = (line: Limb, at: number): number => (at <= line.diameters[0]! ? line.diameters[0]! : pointAt(line, at).diameter);
 
-/** The angle that a bend has on a day, and how far it may be off, degrees to either side. */
-export function angleNow(bend: HandBend, line: Limb, species: Species, onDay: number, kept: KeptOf): { angle: number; unsure: number } {
-  const settled = settledDeg(bend, thicknessAt(line, bend.at), woodOf(species), bend.coil);
+export interface AngleNow {
+  angle: number;
+  /** How far it may be off, degrees to either side. */
+  unsure: number;
+}
+
+/** The angle that a bend has: as the hand left it under its coil, or once that came off. */
+function angleNow(bend: HandBend, line: Limb, wood: Wood, kept: KeptOf): AngleNow {
+  const settled = settledDeg(bend, thicknessAt(line, bend.at), wood, bend.coil);
   const byHand = FOUR_IN_FIVE * BY_HAND_DEG;
-  const off = bend.coil && bend.coil.offOn !== null && bend.coil.offOn <= onDay ? kept(bend.coil) : null;
+  const off = bend.released && bend.coil ? kept(bend.coil) : null;
   if (!off) return { angle: settled, unsure: byHand };
   const angle = settled * off.share;
   return { angle, unsure: off.measured ? byHand : Math.hypot(byHand, FOUR_IN_FIVE * SPRING_SD * Math.max(0, settled - angle)) };
+}
+
+/** The angles of bends, each worked out once for what the hand made of it and whether its coil is on. */
+export function anglesOf(placed: PlacedTree, kept: KeptOf): (branch: string, bend: HandBend) => AngleNow {
+  const wood = woodOf(speciesOf(placed.tree.species));
+  const known = new Map<HandBend, { handDeg: number; released: boolean; now: AngleNow }>();
+  return (branch, bend) => {
+    const { handDeg, released } = bend;
+    const before = known.get(bend);
+    if (before && before.handDeg === handDeg && before.released === released) return before.now;
+    const now = angleNow(bend, woodIn(placed, branch)!.line, wood, kept);
+    known.set(bend, { handDeg, released, now });
+    return now;
+  };
 }

@@ -1,12 +1,12 @@
 import { bearingAndElevation, direction, pointAt, sub, type Limb, type Vec } from '../space/index.js';
-import { speciesOf } from '../species/index.js';
-import { keptOf, type KeptOf } from '../growth/index.js';
+import { keptOf } from '../growth/index.js';
 import { Bender, carriedOn, turnedBy, type Bent, type Carried } from '../pose/index.js';
 import type { Frame } from '../rod/index.js';
 import {
   asMeasured,
   coilHistory,
   placeTree,
+  withChildren,
   woodIn,
   type Branch,
   type HeldShape,
@@ -15,7 +15,7 @@ import {
   type Station,
   type Tree,
 } from '../tree/index.js';
-import { angleNow } from './angles.js';
+import { anglesOf } from './angles.js';
 import { replay, type HandBend, type Layer } from './made-bends.js';
 
 /** The turn that undoes another: what becomes of the axes is turned back by the parts along them. */
@@ -52,6 +52,17 @@ class Shape {
     return new Shape(bent.line, [bent], []);
   }
 
+  /** Turns back what is told of new bends of a layer on it, in the tree's space, into the space of their wood as it was measured. */
+  turnBack(bends: readonly { bend: HandBend; angle: number }[], fresh: ReadonlySet<HandBend>): void {
+    const bender = new Bender(this.line);
+    for (const { bend, angle } of bends) {
+      bender.to(bend.at);
+      const turn = then(this.carried(bend.at).turn, bender.turn);
+      if (fresh.has(bend)) bend.toward = turnedBy(undone(turn), bend.toward);
+      bender.bend({ length: bend.length, angle, toward: bearingAndElevation(turnedBy(turn, bend.toward)) });
+    }
+  }
+
   /** With a further layer: each bend turns the way its wood was turned, wherever that was carried since. */
   with(bends: readonly { bend: HandBend; angle: number }[]): Shape {
     const real = bends.filter((b) => Math.abs(b.angle) > LEAST_DEG);
@@ -80,9 +91,17 @@ class Shape {
   }
 }
 
+/** How a branch was laid last: on what shape of its parent, and layer by layer. */
+interface Laid {
+  on: Shape | null;
+  start: Shape;
+  steps: { from: Shape; made: { bend: HandBend; angle: number }[]; shape: Shape }[];
+}
+
 /** Every branch of a tree as it lies at one moment, as its layers of bends have it; worked out as it is asked for, and anew once something was bent. */
 class Moment {
-  private shapes = new Map<string, Shape>();
+  private readonly shapes = new Map<string, Shape>();
+  private readonly laid = new Map<string, Laid>();
 
   constructor(
     private readonly placed: PlacedTree,
@@ -90,9 +109,10 @@ class Moment {
     private readonly angleOf: (branch: string, bend: HandBend) => number,
   ) {}
 
-  /** What was bent may carry others along. */
-  changed(): void {
-    this.shapes.clear();
+  /** A branch that was bent carries along what grows on it. */
+  changed(branch: string): void {
+    if (branch === 'trunk') this.shapes.clear();
+    else for (const id of withChildren(this.placed.tree, branch)) this.shapes.delete(id);
   }
 
   /** How a branch is carried by what it grows on; undefined where that lies as it was measured. */
@@ -104,17 +124,41 @@ class Moment {
     return parent.line === grown ? undefined : carriedOn({ grown, bent: parent }, line, branch.at);
   }
 
+  /** Turns back what is told of new bends of a branch's last layer. */
+  turnBack(id: string, fresh: ReadonlySet<HandBend>): void {
+    const { bends } = this.layers.get(id)!.at(-1)!;
+    this.layered(id, -1).turnBack(this.anglesOn(id, bends), fresh);
+  }
+
+  private anglesOn(id: string, bends: readonly HandBend[]): { bend: HandBend; angle: number }[] {
+    return bends.map((bend) => ({ bend, angle: this.angleOf(id, bend) - bend.measured }));
+  }
+
   shapeOf(id: string): Shape {
     let found = this.shapes.get(id);
-    if (!found) {
-      const line = id === 'trunk' ? this.placed.trunk : this.placed.byId.get(id)!.line;
-      found = (this.layers.get(id) ?? []).reduce(
-        (shape, { bends }) => shape.with(bends.map((bend) => ({ bend, angle: this.angleOf(id, bend) - bend.measured }))),
-        Shape.of(line, this.carriedTo(id)),
-      );
-      this.shapes.set(id, found);
-    }
+    if (!found) this.shapes.set(id, (found = this.layered(id)));
     return found;
+  }
+
+  /** A branch with its layers one after the other; those that are as they were are not laid again. */
+  private layered(id: string, layers = Infinity): Shape {
+    const on = id === 'trunk' ? null : this.shapeOf(this.placed.byId.get(id)!.branch.parent);
+    const before = this.laid.get(id);
+    const known = before?.on === on ? before : null;
+    const start = known?.start ?? Shape.of(id === 'trunk' ? this.placed.trunk : this.placed.byId.get(id)!.line, this.carriedTo(id));
+    const steps: Laid['steps'] = [];
+    let shape = start;
+    for (const [i, { bends }] of (this.layers.get(id) ?? []).slice(0, layers).entries()) {
+      const made = this.anglesOn(id, bends);
+      const last = known?.steps[i];
+      const same =
+        last?.from === shape && last.made.length === made.length && last.made.every((m, k) => m.bend === made[k]!.bend && m.angle === made[k]!.angle);
+      const next = same ? last.shape : shape.with(made);
+      steps.push({ from: shape, made, shape: next });
+      shape = next;
+    }
+    this.laid.set(id, { on, start, steps });
+    return shape;
   }
 }
 
@@ -173,22 +217,19 @@ export const asItLay = (tree: Tree, onDay: number): Tree => stood(tree, onDay).l
 function bentLines(tree: Tree, onDay: number): Lines {
   const layers = new Map<string, Layer[]>();
   const placed = placeTree(tree);
-  const species = speciesOf(tree.species);
   const coils = coilHistory(tree, onDay).filter((c) => woodIn(placed, c.branch) !== undefined);
-  let kept: KeptOf | null = null;
-  const bendOn = (branch: string, bend: HandBend, day: number): { angle: number; unsure: number } =>
-    angleNow(bend, woodIn(placed, branch)!.line, species, day, (coil) => (kept ??= keptOf(placed, coils, onDay))(coil));
-  const angleOf = (branch: string, bend: HandBend): number => bendOn(branch, bend, onDay).angle;
+  const bendNow = anglesOf(placed, keptOf(placed, coils, onDay));
+  const angleOf = (branch: string, bend: HandBend): number => bendNow(branch, bend).angle;
   const moment = new Moment(placed, layers, angleOf);
   replay(tree, onDay, coils, layers, {
-    turnedBack: (branch, at, way) => turnedBy(undone(moment.shapeOf(branch).carried(at).turn), way),
-    angleOn: (branch, bend, day) => bendOn(branch, bend, day).angle,
-    changed: () => moment.changed(),
+    turnBack: (branch, fresh) => moment.turnBack(branch, fresh),
+    angleOf,
+    changed: (branch) => moment.changed(branch),
   });
   const held: Record<string, HeldShape> = {};
   const unsure: Record<string, number> = {};
   for (const [id, own] of layers) {
-    const off = own.flatMap((l) => l.bends.map((b) => bendOn(id, b, onDay).unsure));
+    const off = own.flatMap((l) => l.bends.map((b) => bendNow(id, b).unsure));
     if (off.length) unsure[id] = Math.hypot(...off);
     const open = own.filter((l) => !l.closed && l.bends.length);
     if (open.length) held[id] = { made: moment.shapeOf(id).made, further: open.length > 1, placed: open.at(-1)!.placed };

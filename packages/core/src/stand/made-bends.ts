@@ -1,4 +1,4 @@
-import { dayOf } from '../units/index.js';
+import { dayOf, groupedBy } from '../units/index.js';
 import { direction, type Vec } from '../space/index.js';
 import { standing, type CoilOnce, type LineOf, type RecordLine, type Tree } from '../tree/index.js';
 
@@ -11,6 +11,8 @@ export interface HandBend {
   toward: Vec;
   /** The coil that was on when it was made; null: none was. */
   coil: CoilOnce | null;
+  /** Its coil came off. */
+  released: boolean;
   /** Degrees of it that the line as it was measured has in it. */
   measured: number;
 }
@@ -45,10 +47,10 @@ function bendsIn(line: Bending): NewBend[] {
 
 /** What the replay of a record asks of the tree as it stands at that moment. */
 export interface Moments {
-  /** A direction of the tree's space, in that of the wood at a place of a branch as it was measured. */
-  turnedBack(branch: string, at: number, way: Vec): Vec;
-  /** The angle that a bend has on a day, degrees. */
-  angleOn(branch: string, bend: HandBend, day: number): number;
+  /** Tells of the last layer's bends that are new, told in the tree's space, which way they turn in the space of the wood there as it was measured. */
+  turnBack(branch: string, fresh: ReadonlySet<HandBend>): void;
+  /** The angle that a bend has now, degrees. */
+  angleOf(branch: string, bend: HandBend): number;
   /** Something of a branch is otherwise from here on. */
   changed(branch: string): void;
 }
@@ -56,8 +58,12 @@ export interface Moments {
 /** Fills in all bends of each branch by a day, in layers from the first on, as the record tells them one after the other. */
 export function replay(tree: Tree, onDay: number, coils: readonly CoilOnce[], layers: Map<string, Layer[]>, moments: Moments): void {
   const there = new Set(['trunk', ...tree.branches.map((b) => b.id)]);
+  const byBranch = groupedBy(coils, (c) => c.branch);
   const coilOf = (branch: string, day: number): CoilOnce | null =>
-    coils.filter((c) => c.branch === branch && c.since <= day && (c.offOn === null || c.offOn >= day)).at(-1) ?? null;
+    byBranch
+      .get(branch)
+      ?.filter((c) => c.since <= day && (c.offOn === null || c.offOn >= day))
+      .at(-1) ?? null;
   for (const line of standing(tree.record)) {
     const day = dayOf(line.on);
     if (day > onDay) break;
@@ -67,7 +73,10 @@ export function replay(tree: Tree, onDay: number, coils: readonly CoilOnce[], la
     layers.set(branch, own);
     if (line.kind === 'bent' || line.kind === 'placed' || line.kind === 'wired') add(branch, own, line, day);
     else {
-      if (line.kind === 'measured') for (const bend of own.flatMap((l) => l.bends)) bend.measured = moments.angleOn(branch, bend, day);
+      for (const bend of own.flatMap((l) => l.bends)) {
+        if (line.kind === 'measured') bend.measured = moments.angleOf(branch, bend);
+        else if (bend.coil?.off === line) bend.released = true;
+      }
       const last = own.at(-1);
       if (last) last.closed = true;
     }
@@ -78,19 +87,29 @@ export function replay(tree: Tree, onDay: number, coils: readonly CoilOnce[], la
     const isStage = line.kind === 'bent' && (line.stage ?? 1) > 1;
     let layer = own.at(-1);
     if (!layer || layer.closed || (layer.placed && !isStage)) own.push((layer = { bends: [], placed: null, closed: false }));
+    let fresh = new Set<HandBend>();
+    const told = (): void => {
+      if (fresh.size) moments.turnBack(branch, fresh);
+      fresh = new Set();
+    };
     for (const bend of bendsIn(line)) {
       const before = layer.bends.find((b) => Math.abs(b.at - bend.at) <= SAME_PLACE_MM);
       // Stages of a bend are told by the angle reached, not by what each added.
-      if (before) before.handDeg = bend.handDeg;
-      else {
-        // What is bent where a bend is already is bent on what that made.
-        if (layer.bends.some((b) => b.at < bend.at + bend.length && bend.at < b.at + b.length)) own.push((layer = { bends: [], placed: null, closed: false }));
-        const further = layer.bends.findIndex((b) => b.at > bend.at);
-        const made: HandBend = { ...bend, toward: moments.turnedBack(branch, bend.at, bend.toward), coil: coilOf(branch, day), measured: 0 };
-        layer.bends.splice(further < 0 ? layer.bends.length : further, 0, made);
+      if (before) {
+        before.handDeg = bend.handDeg;
+        continue;
       }
-      moments.changed(branch);
+      // What is bent where a bend is already is bent on what that made.
+      if (layer.bends.some((b) => b.at < bend.at + bend.length && bend.at < b.at + b.length)) {
+        told();
+        own.push((layer = { bends: [], placed: null, closed: false }));
+      }
+      const further = layer.bends.findIndex((b) => b.at > bend.at);
+      const made: HandBend = { ...bend, coil: coilOf(branch, day), released: false, measured: 0 };
+      layer.bends.splice(further < 0 ? layer.bends.length : further, 0, made);
+      fresh.add(made);
     }
+    told();
     if (line.kind === 'placed') layer.placed = { bearing: line.bearing ?? null, elevation: line.elevation ?? null };
   }
 }
