@@ -22,6 +22,7 @@ import {
   speciesOf,
   treeOn,
   woodOf,
+  worthMeasuring,
   type Intent,
   type PlanDocument,
   type RecordLine,
@@ -227,6 +228,8 @@ test('what wire let go of goes back by what was measured, else by what is forese
   const anew = after(under, { kind: 'remeasure', on: '2026-04-01', branch: 'back', changes: { elevation: -20, bearing: 170 } });
   expect(falls(anew, '2026-04-02')).toBeCloseTo(-20, 6);
   expect(falls(anew, '2026-03-15')).toBeCloseTo(falls(under), 6);
+  const asked = (t: Tree): string[] => worthMeasuring(t, dayOf('2026-04-02')).map((w) => w.branch);
+  expect([asked(thick()), asked(off('2026-03-02')), asked(anew)]).toEqual([[], ['back'], []]);
   const let_go = after(anew, { kind: 'unwired', on: '2026-05-01', branch: 'back', method: 'cut', heldDeg: 20 } as Intent);
   expect(falls(let_go)).toBeGreaterThan(-20 + 8);
   // A bend of which it is not known which way leaves the line as it is.

@@ -229,8 +229,9 @@ function bentLines(tree: Tree, onDay: number): Lines {
   const held: Record<string, HeldShape> = {};
   const unsure: Record<string, number> = {};
   for (const [id, own] of layers) {
-    const off = own.flatMap((l) => l.bends.map((b) => bendNow(id, b).unsure));
-    if (off.length) unsure[id] = Math.hypot(...off);
+    // What was measured since is as sure as a measure, until wire lets go of it.
+    const off = own.flatMap((l) => l.bends.map((b) => (b.measured && Math.abs(angleOf(id, b) - b.measured) <= LEAST_DEG ? 0 : bendNow(id, b).unsure)));
+    if (off.some((deg) => deg > 0)) unsure[id] = Math.hypot(...off);
     const open = own.filter((l) => !l.closed && l.bends.length);
     if (open.length) held[id] = { made: moment.shapeOf(id).made, further: open.length > 1, placed: open.at(-1)!.placed };
   }

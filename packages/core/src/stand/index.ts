@@ -1,1 +1,2 @@
 export * from './as-it-stands.js';
+export * from './worth-measuring.js';

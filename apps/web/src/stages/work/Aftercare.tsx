@@ -1,13 +1,15 @@
 import { useState } from 'react';
-import { aftercareOf, dayOf, PROMISE_WORDS, suggestedPromises } from '@ustle/core';
+import { Link } from 'react-router';
+import { aftercareOf, dayOf, PROMISE_WORDS, suggestedPromises, worthMeasuring } from '@ustle/core';
 import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
 
 /** How the tree is kept after the work, and what may be promised to it now. */
 export function Aftercare({ since }: { since: number }) {
-  const { tree, today, act } = useDesk();
+  const { stored, tree, names, today, act } = useDesk();
   const [let_, setLet] = useState<readonly string[]>([]);
   const onDay = dayOf(today);
+  const unsure = worthMeasuring(tree, onDay);
   const suggested = suggestedPromises(tree, onDay).filter((p) => !let_.includes(p.what));
   return (
     <section aria-label="Aftercare" className="mt-3 space-y-3">
@@ -16,6 +18,21 @@ export function Aftercare({ since }: { since: number }) {
           <li key={s}>{s}</li>
         ))}
       </ul>
+      {unsure.length > 0 && (
+        <p>
+          How it stands now is reckoned from what was bent. Worth measuring again:{' '}
+          {unsure.map(({ branch, degrees }, i) => (
+            <span key={branch}>
+              {i > 0 && ', '}
+              <Link className="underline" to={`/tree/${stored.id}/measure?branch=${branch}`}>
+                {names(branch)}
+              </Link>{' '}
+              (±{Math.round(degrees)}°)
+            </span>
+          ))}
+          .
+        </p>
+      )}
       {suggested.length > 0 && (
         <>
           <h3 className="text-lg">To promise</h3>
