@@ -14,6 +14,7 @@ build();
 // What it measures is there only now.
 const {
   anchorsOf,
+  asItStands,
   consequencesOf,
   dayOf,
   drawTipTo,
@@ -22,6 +23,7 @@ const {
   forecast,
   findingsOf,
   gapMap,
+  generateTree,
   HEFT,
   hidingOf,
   judgeFront,
@@ -43,6 +45,7 @@ const {
   woodOf,
   PlanMemory,
 } = await import('@ustle/core');
+const { bentRecord } = await import('./bent-record.mjs');
 const { rayCast } = await import('./ray-cast.mjs');
 const { measureWiring, oneChange } = await import('./wiring.mjs');
 
@@ -223,6 +226,19 @@ const coil = (i) => {
     seen: [],
   };
 };
+const bentTree = generateTree({ seed: 3, name: 'Bent', species: 'larch', height: 500, base: 50, primaries: 10, secondaries: 3 });
+const standing = [0, 1, 2, 4].map((years) => {
+  const record = bentRecord(bentTree, dayOf('2022-03-01'), years);
+  return { lines: record.length, took: time(() => placeTree(asItStands({ ...bentTree, branches: [...bentTree.branches], record }, dayOf('2026-03-01'))), 25) };
+});
+standing.forEach(({ lines, took }, i) =>
+  row(
+    `lines as they stand, ${bentTree.branches.length} branches, ${lines} lines of record`,
+    ms(took),
+    i > 1 ? `× ${(took / standing[i - 1].took).toFixed(2)} for twice the lines` : '',
+  ),
+);
+
 const races = [7500, 15_000, 30_000].map((n) => {
   const coils = Array.from({ length: n }, (_, i) => coil(i));
   return time(() => coils.forEach((c) => forecast(c)), 3);

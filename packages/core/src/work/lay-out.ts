@@ -63,8 +63,8 @@ interface Taken {
 }
 
 /**
- * What of the open steps fits: cuts first by their numbers, then pieces of wire in their order with the bends of their branches,
- * then ties. Once a piece is left for want of time, later ones are too: thin wire goes after thick. A tie goes on after the coils
+ * What of the open steps fits: cuts first by their numbers, then bends that were begun, then pieces of wire in their order with the
+ * bends of their branches, then ties. Once a piece is left for want of time, later ones are too: thin wire goes after thick. A tie goes on after the coils
  * that it would block; where one is left, so is the wire of its branch, and the room goes to other wire.
  */
 function take(
@@ -110,6 +110,9 @@ function take(
     plan.poses.filter((p) => branches.includes(p.branch)).reduce((sum, p) => sum + p.bends.filter((b) => isHeavy(b)).length, 0);
   const allTies = all.filter((s) => s.kind === 'guy' || s.kind === 'device');
   const tiedLater = branchesIn([...leftTies]);
+  // What was begun goes on before anything new: bends and placing on branches whose wire is on already, as far as they are not cut now.
+  const fresh = branchesIn(all.filter((s) => s.kind === 'wire' || s.kind === 'guy' || s.kind === 'device' || s.kind === 'cut'));
+  for (const s of all.filter((x) => (x.kind === 'bend' || x.kind === 'place') && !sharesBranch(x, fresh))) if (!fits([s])) leave([s], short, null);
   let outOfTime = false;
   for (const wire of all.filter((s) => s.kind === 'wire')) {
     const mine = [wire, ...along(all, wire)];
@@ -141,7 +144,6 @@ function take(
   }
   if (newlyLeft.some((tie) => [...taken.steps].some((s) => s.kind === 'wire' && sharesBranch(s, new Set(tie.branches)))))
     return take(tree, plan, onDay, all, asked, new Set([...leftTies, ...newlyLeft]));
-  // Bends and placing on branches whose wire is on already.
   const leftOn = branchesIn(taken.left.map((l) => l.step));
   for (const s of all.filter((x) => (x.kind === 'bend' || x.kind === 'place') && !taken.steps.has(x)))
     if (sharesBranch(s, leftOn) || !fits([s])) leave([s], short, null);

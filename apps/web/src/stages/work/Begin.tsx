@@ -88,7 +88,8 @@ export function Begin() {
       {alone !== null && (
         <p className="mb-3 border-l-4 border-ochre bg-base-100 px-3 py-2">
           The last session asks that it is let alone until {sayDate(isoOf(alone))}: let it answer before the next.
-          {stages ? ` Only the bends that were begun go on, each from its own day; the next from ${sayDate(stages)} on.` : ''}
+          {stages &&
+            ` Only the bends that were begun go on, each from its own day; the next ${stages <= today ? 'may go on today' : `from ${sayDate(stages)} on`}.`}
         </p>
       )}
       <p className="text-lg">
