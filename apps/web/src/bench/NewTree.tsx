@@ -64,6 +64,7 @@ export function NewTree() {
           <KindField
             label="Kind of tree"
             kinds={kinds}
+            inputRef={field.ref}
             text={field.value}
             onText={(text) => (clearErrors('kind'), field.onChange(text))}
             fault={formState.errors.kind?.message ?? null}

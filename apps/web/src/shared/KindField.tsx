@@ -1,4 +1,4 @@
-import { useId } from 'react';
+import { useId, type Ref } from 'react';
 import { kindsLike, type Kind } from './kinds';
 
 /** A kind of tree, typed or chosen from those that what is typed may mean. */
@@ -8,12 +8,14 @@ export function KindField({
   text,
   onText,
   fault,
+  inputRef,
 }: {
   label: string;
   kinds: readonly Kind[];
   text: string;
   onText: (text: string) => void;
   fault: string | null;
+  inputRef?: Ref<HTMLInputElement>;
 }) {
   const id = useId();
   return (
@@ -22,6 +24,7 @@ export function KindField({
         {label}
       </label>
       <input
+        ref={inputRef}
         id={id}
         className="input w-60 bg-sheet"
         list={`${id}-kinds`}

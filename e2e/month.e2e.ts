@@ -1,0 +1,119 @@
+import { generateTree } from '@ustle/core';
+import { ask } from '../apps/server/test/server';
+import { actElsewhere, enter, idOf, open, press, says, stored, there, until, visit, write, type App } from './app';
+
+let app: App;
+beforeAll(async () => {
+  app = await open(4840, 'nothing');
+});
+afterAll(() => app.close());
+
+const NAME = 'Skerry';
+const titleOf = (): Promise<string> => app.page.$eval('article[aria-label]', (e) => e.getAttribute('aria-label')!);
+
+/** Answers steps as planned until one is at hand whose title begins so, or none is left. */
+async function workUpTo(begins: RegExp | null): Promise<void> {
+  const { page } = app;
+  for (let i = 0; i < 90; i++) {
+    await page.waitForFunction(() => document.querySelector('article[aria-label][data-settled="1"]') ?? /All is done/.test(document.body.innerText), {
+      timeout: 40_000,
+      polling: 50,
+    });
+    if (!(await page.$('article[aria-label]'))) return;
+    const before = await titleOf();
+    if (begins?.test(before)) return;
+    await page.keyboard.press('d');
+    await page.waitForFunction(
+      (t) => document.querySelector('article[aria-label]')?.getAttribute('aria-label') !== t,
+      { timeout: 40_000, polling: 50 },
+      before,
+    );
+  }
+}
+const picture = async (): Promise<string> => {
+  const [{ id, revision, recorded }] = (await ask(app.server.address, 'GET', '/api/trees')).body;
+  return (await ask(app.server.address, 'GET', `/api/trees/${id}/silhouette?revision=${revision}&recorded=${recorded}`)).body.wood;
+};
+
+test('a pine from the empty bench: its kind is typed, it is measured, read, then judged', async () => {
+  const { page } = app;
+  await visit(app, '/bench');
+  await write(page, 'input[name="name"]', NAME);
+  const kind = await there(page, 'input[list]');
+  await kind.type('pine');
+  await enter(app, 'Measure it');
+  await says(page, /Which one: .*pine/i);
+  expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-invalid'))).toBe('true');
+  await kind.evaluate((e) => (e as HTMLInputElement).select());
+  await page.keyboard.type('pine, two-needle');
+  await page.keyboard.press('Enter');
+  await page.waitForFunction(() => /\/measure/.test(location.pathname));
+  const id = await idOf(app, NAME);
+  await visit(app, `/tree/${id}/front`);
+  await says(page, /nobody measured this one yet/);
+  await visit(app, '/bench');
+  await says(page, new RegExp(`${NAME}.*measure it`));
+  const { trunk, branches, roots, pot } = generateTree({
+    seed: 9,
+    name: NAME,
+    species: 'pine-two-needle',
+    height: 520,
+    base: 46,
+    primaries: 6,
+    secondaries: 1,
+    faults: [],
+  });
+  await actElsewhere(app, NAME, { kind: 'measure', measured: { trunk, branches, roots, pot } });
+  await visit(app, '/bench');
+  await says(page, /read it: is it strong enough/);
+  await visit(app, `/tree/${id}/read`);
+  await says(page, /Not read yet/);
+  await enter(app, 'Looked at: nothing stands out');
+  await says(page, /Go|Only light work/);
+  await visit(app, '/bench');
+  await says(page, /choose the front/);
+});
+
+test('a session broken off goes on the next time; what was bent is bent wherever the tree is seen, and nothing more is asked of it', async () => {
+  const { page } = app;
+  const id = await idOf(app, NAME);
+  await actElsewhere(app, NAME, { kind: 'front', front: { bearing: 40, pitch: 0, roll: 0 } });
+  const { tree } = await stored(app, NAME);
+  for (const b of tree.branches) await actElsewhere(app, NAME, { kind: 'decide', branch: b.id, act: 'keep' });
+  const asGrown = await picture();
+
+  await visit(app, `/tree/${id}/work`);
+  await enter(app, 'Begin the session');
+  await workUpTo(/^Place/);
+  await press(page, 'Close the session');
+  await until(app, NAME, (view) => view.tree.record.some((l: { kind: string; done?: string }) => l.kind === 'session' && l.done === 'closed'));
+  const half = await picture();
+  expect(half).not.toBe(asGrown);
+  await visit(app, '/bench');
+  await says(page, /go on where the session ended: .*to bend and place/);
+
+  await visit(app, `/tree/${id}/work`);
+  await says(page, /Only the bends that were begun go on|branch(es)? to place/);
+  await enter(app, 'Begin the session');
+  await workUpTo(null);
+  await press(page, 'Close the session');
+  await visit(app, '/bench');
+  await says(page, new RegExp(NAME));
+  const done = await picture();
+  expect(new Set([asGrown, half, done]).size).toBe(3);
+
+  // Wired and placed as planned, Pose asks nothing more of those branches; the record shows the day before as it grew.
+  await visit(app, `/tree/${id}/pose`);
+  await says(page, /bent and placed/);
+  await visit(app, `/tree/${id}/report`);
+  await says(page, /Bent.*Placed.*Wired/);
+  const plan = (await ask(app.server.address, 'GET', `/api/trees/${id}/plan`)).body;
+  const placed = (await stored(app, NAME)).tree.record.flatMap((l: { kind: string; branch: string }) => (l.kind === 'placed' ? [l.branch] : []));
+  expect(placed.length).toBeGreaterThan(2);
+  expect(plan.poses.map((p: { branch: string }) => p.branch).filter((b: string) => placed.includes(b))).toEqual([]);
+
+  // Its wire comes off and it is measured to hold less: it stands so.
+  await actElsewhere(app, NAME, { kind: 'unwired', branch: placed[0], method: 'cut', heldDeg: 5 });
+  expect(await picture()).not.toBe(done);
+  expect(app.errors).toEqual([]);
+});
