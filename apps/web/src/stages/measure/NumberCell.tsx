@@ -31,7 +31,9 @@ export const NumberCell = memo(function NumberCell(props: Props) {
   const shown = text ?? typed?.text ?? sayNumber(value, rule);
   /** What stands in the field itself: a caliper may have put it there a moment ago. */
   const leave = (left: string): void => {
-    if (left === (typed?.text ?? sayNumber(value, rule))) return setText(null);
+    // Typed as it was suggested, it is measured all the same.
+    const asSuggested = unmeasured && text !== null && !typed;
+    if (left === (typed?.text ?? sayNumber(value, rule)) && !asSuggested) return setText(null);
     const fault = left.trim() === '' ? null : numberFault(left, rule, label);
     setText(null);
     onLive?.(null);

@@ -6,7 +6,7 @@ export interface Typed {
   fault: string;
 }
 
-/** Values not stored, by tree and field; and fields of new lines that nobody has measured yet. They outlast a reload of the page. */
+/** Values not stored, by tree and field; and fields of new lines that nobody has measured yet. They outlast the page: what nobody measured never looks measured. */
 interface Kept {
   typed: Record<string, Typed>;
   unmeasured: string[];
@@ -16,7 +16,7 @@ const EMPTY: Kept = { typed: {}, unmeasured: [] };
 
 function read(): Record<string, Kept> {
   try {
-    return JSON.parse(sessionStorage.getItem(KEY) ?? '{}') as Record<string, Kept>;
+    return JSON.parse(localStorage.getItem(KEY) ?? '{}') as Record<string, Kept>;
   } catch {
     return {};
   }
@@ -27,7 +27,7 @@ const listeners = new Set<() => void>();
 
 function change(tree: string, to: Kept): void {
   all = { ...all, [tree]: to };
-  sessionStorage.setItem(KEY, JSON.stringify(all));
+  localStorage.setItem(KEY, JSON.stringify(all));
   listeners.forEach((listen) => listen());
 }
 const keptOf = (tree: string): Kept => all[tree] ?? EMPTY;
