@@ -292,3 +292,44 @@ test('a branch that cracked is neither bent nor wired again for its time, though
   const twice = after(put, { kind: 'wired', on: '2026-03-08', ...COIL, branch: 'right', second: { branch: 'back', hand: 'ccw', start: 'over' } } as Intent);
   expect(coilsOn(twice, day).map((c) => `${c.run} ${c.branch} ${isoOf(c.since)}`)).toEqual(['w7 right 2026-03-08', 'w7 back 2026-03-08']);
 });
+
+test('a branch that a tie leads lies as the tie draws it, what grows on it rides along, and it goes back by what was measured, or foreseen, once the tie is off', () => {
+  const day = dayOf('2026-03-01');
+  const made = tree(
+    [
+      branch('low', { at: 140, bearing: 80, elevation: 35, d: 24, tipD: 8, length: 420, green: 0.3 }),
+      branch('shoot', { parent: 'low', at: 300, bearing: 120, elevation: 20, d: 6, length: 110, green: 0.05 }),
+      branch('back', { at: 340, bearing: 190, elevation: 20, d: 9, length: 220, green: 0.15 }),
+    ],
+    { species: 'yew', plan: { front: { bearing: 0, pitch: 3, roll: -4 }, decisions: [], poses: [], runs: [], guys: [] } },
+  );
+  const plan = planOn(made, day);
+  const guy = plan.guys.find((g) => g.branch === 'low')!;
+  const put = (t: Tree, share: number): Tree =>
+    after(t, {
+      ...{ kind: 'tie', on: '2026-03-01', guy: guy.id, branch: 'low', at: guy.at, anchor: guy.anchor, wire: guy.wire, cushion: guy.cushion },
+      ...{ twists: 10 * share, tension: guy.tension, cameDeg: 30, bends: guy.bends.map((b) => ({ ...b, bentDeg: b.bentDeg * share })) },
+    } as Intent);
+  const tip = (t: Tree, id = 'low', on = '2026-03-02'): Vec =>
+    placeTree(asItStands(t, dayOf(on)))
+      .byId.get(id)!
+      .line.points.at(-1)!;
+  const drawn = put(made, 1);
+  const from = tip(made);
+  // As the rod lies, within a few hundredths of how far it came.
+  expect(distance(tip(drawn), guy.line.at(-1)!)).toBeLessThan(0.06 * distance(from, guy.line.at(-1)!));
+  expect(distance(tip(drawn, 'shoot'), tip(made, 'shoot'))).toBeGreaterThan(30);
+  expect(distance(tip(drawn, 'back'), tip(made, 'back'))).toBe(0);
+  // In stages: half, then all.
+  const half = put(made, 0.5);
+  const whole = after(half, { kind: 'guyed', on: '2026-03-02', branch: 'low', guy: guy.id, done: 'twisted', twists: 5, bends: guy.bends });
+  expect(distance(from, tip(half))).toBeLessThan(0.7 * distance(from, tip(drawn)));
+  expect(distance(tip(whole), tip(drawn))).toBeLessThan(0.01);
+  // Off at once nearly all of it comes back; after years the most is kept; what was measured is so.
+  const off = (on: string): Tree => after(drawn, { kind: 'untie', on, guy: guy.id });
+  const back = (t: Tree, on = '2032-01-01'): number => distance(tip(t, 'low', on), from) / distance(tip(drawn), from);
+  expect(back(off('2026-03-02'))).toBeLessThan(0.8);
+  expect(back(off('2031-03-02'))).toBeGreaterThan(back(off('2026-03-02')) + 0.1);
+  const measured = after(off('2026-03-02'), { kind: 'measured', on: '2026-03-10', branch: 'low', guy: guy.id, heldDeg: 15 });
+  expect(back(measured)).toBeCloseTo(0.5, 1);
+});

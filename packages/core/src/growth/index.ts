@@ -6,6 +6,7 @@ export * from './forecast.js';
 export * from './watched-ties.js';
 export * from './known.js';
 export * from './learn.js';
+export * from './let-go-of.js';
 export * from './learned.js';
 export * from './marking.js';
 export * from './says.js';

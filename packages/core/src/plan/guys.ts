@@ -1,7 +1,7 @@
 import { speciesOf, woodOf } from '../species/index.js';
-import { linesInWorld, presentLine, restFor, stageDates, standingOf } from '../pose/index.js';
+import { bendsBetween, linesInWorld, ownWay, presentLine, restFor, stageDates, standingOf } from '../pose/index.js';
 import { distance, lengthOf, limb, type Limb, type Vec } from '../space/index.js';
-import { childrenOf, guysOn, type MarkStage, type Names, type PlacedTree, type PlannedPose, type Tree } from '../tree/index.js';
+import { childrenOf, guysOn, type LineOf, type MarkStage, type Names, type PlacedTree, type PlannedPose, type Tree } from '../tree/index.js';
 import {
   anchorAt,
   costOf,
@@ -39,11 +39,18 @@ export interface PlanGuy extends Omit<GuyPlan, 'line'> {
   overWire: string | null;
   /** The branch as the tie draws it. */
   line: Vec[];
+  /** The same as bends of the line that it has without, in the tree's own space: what the record keeps of it. */
+  bends: DrawnBend[];
   /** Of one that is on: since when, its twists, the day to look at its cushion, from when the branch is likely to hold without it, and from when one in ten such cushions marks. */
   on: { since: string; twists: number; look: string; holds: string | null; marks: string | null; bark: MarkStage | null } | null;
 }
 
+/** A bend that a tie makes of its branch. */
+export type DrawnBend = NonNullable<LineOf<'guyed'>['bends']>[number];
+
 const PAIR_OF = 5;
+/** So many bends tell how a tie leads its branch. */
+const DRAWN_IN = 4;
 
 type Ties = readonly TieToCheck[];
 type Poses = readonly Pick<PlannedPose, 'branch' | 'bends'>[];
@@ -102,7 +109,14 @@ function sayOverWire(placed: PlacedTree, run: RunPlan, guy: GuyPlan): string {
     : `The turn of its wire (${wire}) that would spread the pull lies at ${turn.toFixed(0)} mm: the tie is better there.`;
 }
 
-function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, on: WatchedGuy | undefined, run: RunPlan | undefined): PlanGuy {
+function told(
+  placed: PlacedTree,
+  onDay: number,
+  { fixed, now }: { fixed: boolean; now: Limb },
+  guy: GuyPlan,
+  on: WatchedGuy | undefined,
+  run: RunPlan | undefined,
+): PlanGuy {
   const { back } = standingOf(placed);
   const stages = guy.tension > 0 ? stagesFor(guy.risk) : 1;
   const rest = restFor(guy.diameter, guy.risk);
@@ -135,6 +149,12 @@ function told(placed: PlacedTree, onDay: number, fixed: boolean, guy: GuyPlan, o
     from: rounded(back(guy.from)),
     to: rounded(back(guy.to)),
     line: line(guy.line),
+    bends: bendsBetween(now, guy.line, Math.min(guy.at, lengthOf(now)), DRAWN_IN).map(({ at, length, angle, toward }) => ({
+      at: digits(at, 1),
+      over: digits(length, 1),
+      bentDeg: digits(angle, 1),
+      toward: ownWay(placed.tree, toward),
+    })),
     on: on
       ? {
           since: isoOf(on.since),
@@ -192,10 +212,10 @@ export function planGuys(
   const on = new Map(watchGuys(placed, onDay, known).map((g) => [g.guy, g]));
   const guys: PlanGuy[] = [];
   const ties: TieToCheck[] = [];
-  const take = (fixed: boolean, plans: readonly GuyPlan[]): void => {
+  const take = (fixed: boolean, now: Limb, plans: readonly GuyPlan[]): void => {
     for (const plan of plans) {
       ties.push(tieOf(plan, world));
-      guys.push(told(placed, onDay, fixed, plan, on.get(plan.id), runOn(runs, plan.branch)));
+      guys.push(told(placed, onDay, { fixed, now }, plan, on.get(plan.id), runOn(runs, plan.branch)));
     }
   };
   for (const branch of new Set(here.map((g) => g.branch))) {
@@ -208,7 +228,7 @@ export function planGuys(
       const tension = on.get(g.id)?.tension ?? null;
       return { ...g, ...(tension === null ? {} : { drawnWith: tension }) };
     });
-    if (drawn.length) take(true, solveGuys(world, held, drawn, ties));
+    if (drawn.length) take(true, held.now, solveGuys(world, held, drawn, ties));
   }
   const used = new Set(tree.plan.guys.map((g) => g.id));
   let next = 1;
@@ -218,9 +238,11 @@ export function planGuys(
     return `g${next}`;
   };
   for (const branch of toTie) {
-    const proposed = proposeFor(placed, world, heldBranch(world, placed, poses, branch), runOn(runs, branch), ties);
+    const held = heldBranch(world, placed, poses, branch);
+    const proposed = proposeFor(placed, world, held, runOn(runs, branch), ties);
     take(
       false,
+      held.now,
       proposed.map((guy) => ({ ...guy, id: free() })),
     );
   }

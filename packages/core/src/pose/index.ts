@@ -1,5 +1,6 @@
 export * from './arch.js';
 export * from './bends.js';
+export * from './bends-between.js';
 export * from './bent.js';
 export * from './carried.js';
 export * from './compact-ways.js';

@@ -2,7 +2,7 @@ import { toDeg, toRad } from '../units/index.js';
 import { pointAt, type Limb } from '../space/index.js';
 import { speciesOf, woodOf } from '../species/index.js';
 import { coilHold, curvatureHeld, gripOf, type Wood } from '../wood/index.js';
-import type { KeptOf } from '../growth/index.js';
+import type { KeptOf, KeptOfTie } from '../growth/index.js';
 import { woodIn, type Coil, type PlacedTree } from '../tree/index.js';
 import type { HandBend } from './made-bends.js';
 
@@ -26,6 +26,12 @@ function settledDeg({ handDeg, length }: Pick<HandBend, 'handDeg' | 'length'>, d
 /** Beside its shoulder a branch is as thick as it was measured there. */
 const thicknessAt = (line: Limb, at: number): number => (at <= line.diameters[0]! ? line.diameters[0]! : pointAt(line, at).diameter);
 
+/** What branches kept of their bends once coils, or ties, came off. */
+export interface Kept {
+  kept: KeptOf;
+  keptOfTie: KeptOfTie;
+}
+
 export interface AngleNow {
   angle: number;
   /** How far it may be off, degrees to either side. */
@@ -33,7 +39,8 @@ export interface AngleNow {
 }
 
 /** The angle that a bend has: as the hand left it under its coil, or once that came off. */
-function angleNow(bend: HandBend, line: Limb, wood: Wood, kept: KeptOf): AngleNow {
+function angleNow(branch: string, bend: HandBend, line: Limb, wood: Wood, { kept, keptOfTie }: Kept): AngleNow {
+  if (bend.tie !== null) return ledBy(branch, bend, line, keptOfTie);
   const settled = settledDeg(bend, thicknessAt(line, bend.at), wood, bend.coil);
   const byHand = FOUR_IN_FIVE * BY_HAND_DEG;
   const off = bend.released && bend.coil ? kept(bend.coil) : null;
@@ -42,15 +49,23 @@ function angleNow(bend: HandBend, line: Limb, wood: Wood, kept: KeptOf): AngleNo
   return { angle, unsure: off.measured ? byHand : Math.hypot(byHand, FOUR_IN_FIVE * SPRING_SD * Math.max(0, settled - angle)) };
 }
 
+/** The angle of a bend that a tie makes: as it leads its branch, or what was left once it came off. */
+function ledBy(branch: string, { handDeg, at, length, tie, released }: HandBend, line: Limb, keptOfTie: KeptOfTie): AngleNow {
+  if (!released) return { angle: handDeg, unsure: FOUR_IN_FIVE * BY_HAND_DEG };
+  const { share, measured } = keptOfTie(tie!, branch, { diameter: thicknessAt(line, at), curvature: toRad(handDeg) / length });
+  const angle = handDeg * share;
+  return { angle, unsure: FOUR_IN_FIVE * Math.hypot(BY_HAND_DEG, measured ? 0 : SPRING_SD * (handDeg - angle)) };
+}
+
 /** The angles of bends, each worked out once for what the hand made of it and whether its coil is on. */
-export function anglesOf(placed: PlacedTree, kept: KeptOf): (branch: string, bend: HandBend) => AngleNow {
+export function anglesOf(placed: PlacedTree, kept: Kept): (branch: string, bend: HandBend) => AngleNow {
   const wood = woodOf(speciesOf(placed.tree.species));
   const known = new Map<HandBend, { handDeg: number; released: boolean; now: AngleNow }>();
   return (branch, bend) => {
     const { handDeg, released } = bend;
     const before = known.get(bend);
     if (before && before.handDeg === handDeg && before.released === released) return before.now;
-    const now = angleNow(bend, woodIn(placed, branch)!.line, wood, kept);
+    const now = angleNow(branch, bend, woodIn(placed, branch)!.line, wood, kept);
     known.set(bend, { handDeg, released, now });
     return now;
   };

@@ -1,5 +1,5 @@
 import { bearingAndElevation, direction, pointAt, sub, type Limb, type Vec } from '../space/index.js';
-import { keptOf } from '../growth/index.js';
+import { keptOf, keptOfTies } from '../growth/index.js';
 import { Bender, carriedOn, turnedBy, type Bent, type Carried } from '../pose/index.js';
 import type { Frame } from '../rod/index.js';
 import {
@@ -140,6 +140,12 @@ class Moment {
     return found;
   }
 
+  /** The bends of one layer of a branch, in the tree's space. */
+  madeIn(id: string, layer: number): readonly MadeBend[] {
+    this.shapeOf(id);
+    return this.laid.get(id)!.steps[layer]!.shape.made;
+  }
+
   /** A branch with its layers one after the other; those that are as they were are not laid again. */
   private layered(id: string, layers = Infinity): Shape {
     const on = id === 'trunk' ? null : this.shapeOf(this.placed.byId.get(id)!.branch.parent);
@@ -218,7 +224,7 @@ function bentLines(tree: Tree, onDay: number): Lines {
   const layers = new Map<string, Layer[]>();
   const placed = placeTree(tree);
   const coils = coilHistory(tree, onDay).filter((c) => woodIn(placed, c.branch) !== undefined);
-  const bendNow = anglesOf(placed, keptOf(placed, coils, onDay));
+  const bendNow = anglesOf(placed, { kept: keptOf(placed, coils, onDay), keptOfTie: keptOfTies(placed, onDay) });
   const angleOf = (branch: string, bend: HandBend): number => bendNow(branch, bend).angle;
   const moment = new Moment(placed, layers, angleOf);
   replay(tree, onDay, coils, layers, {
@@ -232,8 +238,9 @@ function bentLines(tree: Tree, onDay: number): Lines {
     // What was measured since is as sure as a measure, until wire lets go of it.
     const off = own.flatMap((l) => l.bends.map((b) => (b.measured && Math.abs(angleOf(id, b) - b.measured) <= LEAST_DEG ? 0 : bendNow(id, b).unsure)));
     if (off.some((deg) => deg > 0)) unsure[id] = Math.hypot(...off);
-    const open = own.filter((l) => !l.closed && l.bends.length);
-    if (open.length) held[id] = { made: moment.shapeOf(id).made, further: open.length > 1, placed: open.at(-1)!.placed };
+    // What a tie leads is the tie's: the plan asks of the hand what is left of the bends.
+    const open = own.filter((l) => !l.closed && l.bends.length && l.tie === null);
+    if (open.length) held[id] = { made: moment.madeIn(id, own.indexOf(open.at(-1)!)), further: open.length > 1, placed: open.at(-1)!.placed };
   }
   const closed = new Map([...layers].map(([id, own]) => [id, own.filter((l) => l.closed)]));
   return {

@@ -9,9 +9,10 @@ export interface HandBend {
   handDeg: number;
   /** Which way, in the space of its wood there as it was measured: all below it may have moved since. */
   toward: Vec;
-  /** The coil that was on when it was made; null: none was. */
+  /** The coil that was on when it was made, or the tie that makes it; null: neither. */
   coil: CoilOnce | null;
-  /** Its coil came off. */
+  tie: string | null;
+  /** What held it came off. */
   released: boolean;
   /** Degrees of it that the line as it was measured has in it. */
   measured: number;
@@ -20,6 +21,8 @@ export interface HandBend {
 /** Bends that were made one with another, on the line as it lay before them. */
 export interface Layer {
   bends: HandBend[];
+  /** The tie that leads the branch so; null: it was bent by hand. */
+  tie: string | null;
   placed: { bearing: number | null; elevation: number | null } | null;
   /** What comes next lies on what these made: wire came off, or the line was measured anew. */
   closed: boolean;
@@ -71,29 +74,48 @@ export function replay(tree: Tree, onDay: number, coils: readonly CoilOnce[], la
     if (branch === null || !there.has(branch)) continue;
     const own = layers.get(branch) ?? [];
     layers.set(branch, own);
-    if (line.kind === 'bent' || line.kind === 'placed' || line.kind === 'wired') add(branch, own, line, day);
+    if (line.kind === 'guyed') tie(branch, own, line);
+    else if (line.kind === 'bent' || line.kind === 'placed' || line.kind === 'wired') add(branch, own, line, day);
     else {
       for (const bend of own.flatMap((l) => l.bends)) {
         if (line.kind === 'measured') bend.measured = moments.angleOf(branch, bend);
         else if (bend.coil?.off === line) bend.released = true;
       }
-      const last = own.at(-1);
+      const last = own.filter((l) => l.tie === null).at(-1);
       if (last) last.closed = true;
     }
     moments.changed(branch);
   }
 
+  /** A tie put on, twisted on, or taken off. */
+  function tie(branch: string, own: Layer[], { guy, done = 'placed', bends }: LineOf<'guyed'>): void {
+    const id = guy ?? branch;
+    const on = own.find((l) => l.tie === id && !l.closed);
+    if (done === 'removed' && on) {
+      on.closed = true;
+      for (const bend of on.bends) bend.released = true;
+    } else if (bends && on) on.bends.forEach((bend, i) => (bend.handDeg = bends[i]?.bentDeg ?? bend.handDeg));
+    else if (bends?.length && done !== 'removed') {
+      const led = bends.map(({ at, over, bentDeg, toward }): HandBend => ({
+        ...{ at, length: over, handDeg: bentDeg, toward: wayOf(toward), coil: null, tie: id, released: false, measured: 0 },
+      }));
+      own.push({ bends: led, tie: id, placed: null, closed: false });
+      moments.turnBack(branch, new Set(led));
+    }
+  }
+
   function add(branch: string, own: Layer[], line: Bending, day: number): void {
     const isStage = line.kind === 'bent' && (line.stage ?? 1) > 1;
     let layer = own.at(-1);
-    if (!layer || layer.closed || (layer.placed && !isStage)) own.push((layer = { bends: [], placed: null, closed: false }));
+    if (!layer || layer.closed || layer.tie !== null || (layer.placed && !isStage)) own.push((layer = { bends: [], tie: null, placed: null, closed: false }));
     let fresh = new Set<HandBend>();
     const told = (): void => {
       if (fresh.size) moments.turnBack(branch, fresh);
       fresh = new Set();
     };
     for (const bend of bendsIn(line)) {
-      const before = layer.bends.find((b) => Math.abs(b.at - bend.at) <= SAME_PLACE_MM);
+      const open = isStage ? own.filter((l) => !l.closed && l.tie === null) : [layer];
+      const before = open.flatMap((l) => l.bends).find((b) => Math.abs(b.at - bend.at) <= SAME_PLACE_MM);
       // Stages of a bend are told by the angle reached, not by what each added.
       if (before) {
         before.handDeg = bend.handDeg;
@@ -102,10 +124,10 @@ export function replay(tree: Tree, onDay: number, coils: readonly CoilOnce[], la
       // What is bent where a bend is already is bent on what that made.
       if (layer.bends.some((b) => b.at < bend.at + bend.length && bend.at < b.at + b.length)) {
         told();
-        own.push((layer = { bends: [], placed: null, closed: false }));
+        own.push((layer = { bends: [], tie: null, placed: null, closed: false }));
       }
       const further = layer.bends.findIndex((b) => b.at > bend.at);
-      const made: HandBend = { ...bend, coil: coilOf(branch, day), released: false, measured: 0 };
+      const made: HandBend = { ...bend, coil: coilOf(branch, day), tie: null, released: false, measured: 0 };
       layer.bends.splice(further < 0 ? layer.bends.length : further, 0, made);
       fresh.add(made);
     }
@@ -116,7 +138,7 @@ export function replay(tree: Tree, onDay: number, coils: readonly CoilOnce[], la
 
 /** The branch whose shape a line of the record tells something of; null where it tells nothing of a shape. */
 function branchBent(line: RecordLine): string | null {
-  if (line.kind === 'bent' || line.kind === 'placed' || line.kind === 'unwired') return line.branch;
+  if (line.kind === 'bent' || line.kind === 'placed' || line.kind === 'unwired' || line.kind === 'guyed') return line.branch;
   // A bend that was told with the wire that holds it.
   if (line.kind === 'wired') return line.toward ? line.branch : null;
   if (line.kind === 'measured') return line.trunkWas ? 'trunk' : line.was ? (line.branch ?? null) : null;

@@ -3,6 +3,10 @@ import { DEVICE_WORDS } from '../guy/index.js';
 import type { PlanGuy } from '../plan/index.js';
 import { MINUTES, type Laying, type Draft } from './draft.js';
 
+/** How far a tie has led its branch once so much of it is twisted. */
+const drawnBy = ({ bends }: PlanGuy, share: number): PlanGuy['bends'] =>
+  bends.map((b) => ({ ...b, bentDeg: Math.round(b.bentDeg * Math.min(1, share) * 10) / 10 }));
+
 export function guyStep({ names, on }: Laying, guy: PlanGuy): Draft[] {
   if (guy.stages === null) return [];
   const first = guy.stages > 1 ? Math.max(1, Math.round(guy.windlassTurns / guy.stages)) : Math.round(guy.windlassTurns);
@@ -33,6 +37,7 @@ export function guyStep({ names, on }: Laying, guy: PlanGuy): Draft[] {
           twists: first,
           tension: Math.round(guy.tension),
           length: Math.round(guy.length - guy.shortening),
+          bends: drawnBy(guy, guy.windlassTurns > 0 ? first / guy.windlassTurns : 1),
         },
       ],
     },
@@ -53,7 +58,9 @@ export function twistStep({ names, on, onDay }: Laying, guy: PlanGuy): Draft[] {
       what: [`${twists} twists today; ${guy.on!.twists.toFixed(0)} are in it, of ${guy.windlassTurns.toFixed(0)}. Look at its cushion.`],
       rule: MINUTES.guy / 3,
       of: guy.id,
-      did: [{ kind: 'guyed', on, branch: guy.branch, guy: guy.id, done: 'twisted', twists }],
+      did: [
+        { kind: 'guyed', on, branch: guy.branch, guy: guy.id, done: 'twisted', twists, bends: drawnBy(guy, (guy.on!.twists + twists) / guy.windlassTurns) },
+      ],
     },
   ];
 }

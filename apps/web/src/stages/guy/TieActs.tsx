@@ -27,7 +27,9 @@ export function TieActs({ guy }: { guy: PlanGuy }) {
       }
       words={{ turns: 'Twists', shorter: 'Twisted shorter', back: 'Let out a little', put: `${names(branch)} is tied` }}
       turns={guy.on ? 1 : Math.round(guy.windlassTurns)}
-      onPut={({ on, moved }) => void act({ kind: 'tie', on, ...(guy.fixed ? { guy: id } : {}), branch, at, anchor, wire, cushion, ...pull, ...moved })}
+      onPut={({ on, moved }) =>
+        void act({ kind: 'tie', on, ...(guy.fixed ? { guy: id } : {}), branch, at, anchor, wire, cushion, bends: guy.bends, ...pull, ...moved })
+      }
       onDone={(done, { on, moved, bark }) =>
         void act({ kind: 'guyed', on, branch, guy: id, done, ...(done === 'looked' ? { bark } : moved), ...(done === 'twisted' ? pull : {}) })
       }
