@@ -12,6 +12,7 @@ import {
   gripOf,
   isoOf,
   layOut,
+  movedBy,
   openSteps,
   placeTree,
   planTree,
@@ -24,6 +25,7 @@ import {
   woodOf,
   worthMeasuring,
   type Intent,
+  type PlanDevice,
   type PlanDocument,
   type RecordLine,
   type Tree,
@@ -130,7 +132,7 @@ test('the line of a branch is what bending the measured one by hand makes of it,
       // Without what is bent under the wire that is on, nothing of it is in the lines.
       if (![...wired].some((id) => under.get(id)!.length)) expect(asItLay(stands, day + 1).branches).toEqual(stands.branches);
     }),
-    { numRuns: 40 },
+    { numRuns: 100 },
   );
 });
 
@@ -332,4 +334,26 @@ test('a branch that a tie leads lies as the tie draws it, what grows on it rides
   expect(back(off('2029-03-02'))).toBeGreaterThan(back(off('2026-03-02')) + 0.1);
   const measured = after(off('2026-03-02'), { kind: 'measured', on: '2026-03-10', branch: 'low', guy: guy.id, heldDeg: 15 });
   expect(back(measured)).toBeCloseTo(0.5, 1);
+});
+
+test('a spreader moves both of its stems apart as far as it is turned, and both go back by themselves when it is off', () => {
+  const day = dayOf('2026-03-01');
+  // Stems of their own, which no pose lays down.
+  const stem = (id: string, bearing: number) => branch(id, { at: 20, bearing, elevation: 70, length: 480, d: 24, tipD: 8, green: 0.2 });
+  const spreader = { kind: 'device', what: 'spreader', branch: 'a', at: 300, other: { branch: 'b', at: 300 }, by: 30 } as Intent;
+  const made = after(tree([stem('a', 90), stem('b', 270)], { species: 'larch' }), spreader);
+  const found = planOn(made, day).devices[0] as PlanDevice;
+  const gap = (t: Tree, on = '2026-03-03'): number => {
+    const { byId } = placeTree(asItStands(t, dayOf(on)));
+    return distance(pointAt(byId.get('a')!.line, 300).point, pointAt(byId.get('b')!.line, 300).point);
+  };
+  const before = gap(made);
+  const setUp = (share: number): Tree => after(made, { kind: 'set-up', on: '2026-03-01', device: found.id, twists: 10 * share, ...movedBy(found, share) });
+  expect(gap(setUp(1)) - before).toBeGreaterThan(24);
+  expect(gap(setUp(1)) - before).toBeLessThan(36);
+  // Turned on by as much again it has moved them as far as at once.
+  const turned = after(setUp(0.5), { kind: 'guyed', on: '2026-03-02', branch: 'a', guy: found.id, device: 'spreader', done: 'twisted', twists: 5 });
+  expect(Math.abs(gap(turned) - gap(setUp(1)))).toBeLessThan(2);
+  const off = after(setUp(1), { kind: 'take-down', on: '2026-03-02', device: found.id });
+  expect(gap(off)).toBeLessThan(gap(setUp(1)) - 5);
 });

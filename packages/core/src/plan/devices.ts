@@ -1,12 +1,12 @@
 import { isoOf, keepNothing } from '../units/index.js';
-import { limb, type Limb, type Vec } from '../space/index.js';
+import { lengthOf, limb, type Limb, type Vec } from '../space/index.js';
 import { DEVICE_WORDS, usualDevice, workOutDevice, type DevicePart, type DevicePlan, type MovedWood } from '../guy/index.js';
 import { restFor, rideAlong, stageDates, standingOf } from '../pose/index.js';
 import { stagesFor, type Band } from '../wood/index.js';
 import { type IfWired, watchGuys, type WatchedGuy } from '../growth/index.js';
 import type { Device, DeviceKind, PlacedTree, PlannedPose } from '../tree/index.js';
 import { digits } from './digits.js';
-import { guyWorld } from './guys.js';
+import { drawnBends, guyWorld, type DrawnBend } from './guys.js';
 
 type Poses = readonly Pick<PlannedPose, 'branch' | 'bends'>[];
 
@@ -14,7 +14,8 @@ type Poses = readonly Pick<PlannedPose, 'branch' | 'bends'>[];
 export interface PlanDevice extends Omit<DevicePlan, 'device' | 'moved'> {
   id: string;
   device: Device;
-  moved: Omit<MovedWood, 'line'>[];
+  /** What it moves, and how: as bends in the tree's own space, which the record keeps. */
+  moved: (Omit<MovedWood, 'line'> & { bends: DrawnBend[] })[];
   /** Stages with rest between them, the rest in words, the days of those to come; null: more than the wood takes in one season. */
   stages: number | null;
   rest: string;
@@ -41,7 +42,7 @@ const inPlace = ({ parts, cushions }: DevicePlan, back: (p: Vec) => Vec): Pick<D
   cushions: cushions.map((c) => ({ ...c, at: rounded(back(c.at)), along: back(c.along), diameter: digits(c.diameter, 1) })),
 });
 
-function told(placed: PlacedTree, onDay: number, found: DevicePlan, on: WatchedGuy | undefined): PlanDevice {
+function told(placed: PlacedTree, lines: ReadonlyMap<string, Limb>, onDay: number, found: DevicePlan, on: WatchedGuy | undefined): PlanDevice {
   const { back } = standingOf(placed);
   const { device } = found;
   const worst = found.moved.reduce((a, b) => (b.risk > a.risk ? b : a));
@@ -56,8 +57,9 @@ function told(placed: PlacedTree, onDay: number, found: DevicePlan, on: WatchedG
     length: digits(found.length, 0),
     stick: found.stick === null ? null : digits(found.stick, 1),
     turns: found.turns === null ? null : digits(found.turns, 1),
-    moved: found.moved.map(({ line: _line, ...m }) => ({
+    moved: found.moved.map(({ line, ...m }) => ({
       ...m,
+      bends: drawnBends(placed.tree, lines.get(m.branch)!, line, lengthOf(line)),
       by: digits(m.by, 1),
       strain: digits(m.strain, 3),
       strainAt: digits(m.strainAt, 0),
@@ -84,7 +86,7 @@ export function planDevices(placed: PlacedTree, poses: Poses, onDay: number, { k
   const on = new Map(watchGuys(placed, onDay, known).map((g) => [g.guy, g]));
   return devices.map((device) => {
     const found = workOutDevice(world, device);
-    return typeof found === 'string' ? { id: device.id, device, fault: found } : told(placed, onDay, found, on.get(device.id));
+    return typeof found === 'string' ? { id: device.id, device, fault: found } : told(placed, world.lines, onDay, found, on.get(device.id));
   });
 }
 

@@ -49,8 +49,17 @@ export interface PlanGuy extends Omit<GuyPlan, 'line'> {
 export type DrawnBend = NonNullable<LineOf<'guyed'>['bends']>[number];
 
 const PAIR_OF = 5;
-/** So many bends tell how a tie leads its branch. */
-const DRAWN_IN = 4;
+/** So many bends tell how a tie or a device leads wood. */
+const DRAWN_IN = 5;
+
+/** How wood is led from one line to another, up to a place of it, as the record keeps it: in the tree's own space. */
+export const drawnBends = (tree: Tree, now: Limb, led: Limb, to: number): DrawnBend[] =>
+  bendsBetween(now, led, to, DRAWN_IN).map(({ at, length, angle, toward }) => ({
+    at: digits(at, 1),
+    over: digits(length, 1),
+    bentDeg: digits(angle, 1),
+    toward: ownWay(tree, toward),
+  }));
 
 type Ties = readonly TieToCheck[];
 type Poses = readonly Pick<PlannedPose, 'branch' | 'bends'>[];
@@ -149,12 +158,7 @@ function told(
     from: rounded(back(guy.from)),
     to: rounded(back(guy.to)),
     line: line(guy.line),
-    bends: bendsBetween(now, guy.line, Math.min(guy.at, lengthOf(now)), DRAWN_IN).map(({ at, length, angle, toward }) => ({
-      at: digits(at, 1),
-      over: digits(length, 1),
-      bentDeg: digits(angle, 1),
-      toward: ownWay(placed.tree, toward),
-    })),
+    bends: drawnBends(placed.tree, now, guy.line, Math.min(guy.at, lengthOf(now))),
     on: on
       ? {
           since: isoOf(on.since),

@@ -21,8 +21,9 @@ export interface HandBend {
 /** Bends that were made one with another, on the line as it lay before them. */
 export interface Layer {
   bends: HandBend[];
-  /** The tie that leads the branch so; null: it was bent by hand. */
+  /** The tie or device that leads the branch so, and the twists or turns in it; null: it was bent by hand. */
   tie: string | null;
+  twists?: number;
   placed: { bearing: number | null; elevation: number | null } | null;
   /** What comes next lies on what these made: wire came off, or the line was measured anew. */
   closed: boolean;
@@ -72,9 +73,13 @@ export function replay(tree: Tree, onDay: number, coils: readonly CoilOnce[], la
     if (day > onDay) break;
     const branch = branchBent(line);
     if (branch === null || !there.has(branch)) continue;
-    const own = layers.get(branch) ?? [];
-    layers.set(branch, own);
-    if (line.kind === 'guyed') tie(branch, own, line);
+    const own = layersOf(branch);
+    const other = line.kind === 'guyed' ? otherOf(line) : null;
+    if (line.kind === 'guyed' && other && there.has(other)) {
+      tie(other, layersOf(other), line, line.other?.bends);
+      moments.changed(other);
+    }
+    if (line.kind === 'guyed') tie(branch, own, line, line.bends);
     else if (line.kind === 'bent' || line.kind === 'placed' || line.kind === 'wired') add(branch, own, line, day);
     else {
       for (const bend of own.flatMap((l) => l.bends)) {
@@ -87,20 +92,37 @@ export function replay(tree: Tree, onDay: number, coils: readonly CoilOnce[], la
     moments.changed(branch);
   }
 
-  /** A tie put on, twisted on, or taken off. */
-  function tie(branch: string, own: Layer[], { guy, done = 'placed', bends }: LineOf<'guyed'>): void {
+  function layersOf(branch: string): Layer[] {
+    const own = layers.get(branch) ?? [];
+    layers.set(branch, own);
+    return own;
+  }
+
+  /** The other branch that a device moves, as its line says or said when it was set up. */
+  function otherOf(line: LineOf<'guyed'>): string | null {
+    if (line.other) return line.other.branch;
+    const led = [...layers].find(([id, own]) => id !== line.branch && own.some((l) => l.tie === line.guy && !l.closed));
+    return led ? led[0] : null;
+  }
+
+  /** A tie or a device put on, twisted on, or taken off. */
+  function tie(branch: string, own: Layer[], { guy, done = 'placed', twists = 0 }: LineOf<'guyed'>, bends: LineOf<'guyed'>['bends']): void {
     const id = guy ?? branch;
     const on = own.find((l) => l.tie === id && !l.closed);
-    if (done === 'removed' && on) {
+    if (!on) {
+      if (!bends?.length || done === 'removed') return;
+      const led = bends.map((b): HandBend => ({ ...ledBend(b), tie: id }));
+      own.push({ bends: led, tie: id, twists, placed: null, closed: false });
+      moments.turnBack(branch, new Set(led));
+    } else if (done === 'removed') {
       on.closed = true;
       for (const bend of on.bends) bend.released = true;
-    } else if (bends && on) on.bends.forEach((bend, i) => (bend.handDeg = bends[i]?.bentDeg ?? bend.handDeg));
-    else if (bends?.length && done !== 'removed') {
-      const led = bends.map(({ at, over, bentDeg, toward }): HandBend => ({
-        ...{ at, length: over, handDeg: bentDeg, toward: wayOf(toward), coil: null, tie: id, released: false, measured: 0 },
-      }));
-      own.push({ bends: led, tie: id, placed: null, closed: false });
-      moments.turnBack(branch, new Set(led));
+    } else {
+      // Told without how it leads its branch now, it leads it by as much more as it is twisted.
+      const before = on.twists ?? 0;
+      const after = Math.max(0, before + (done === 'loosened' ? -twists : twists));
+      on.bends.forEach((bend, i) => (bend.handDeg = bends ? (bends[i]?.bentDeg ?? bend.handDeg) : before > 0 ? (bend.handDeg * after) / before : bend.handDeg));
+      on.twists = after;
     }
   }
 
@@ -135,6 +157,17 @@ export function replay(tree: Tree, onDay: number, coils: readonly CoilOnce[], la
     if (line.kind === 'placed') layer.placed = { bearing: line.bearing ?? null, elevation: line.elevation ?? null };
   }
 }
+
+const ledBend = ({ at, over, bentDeg, toward }: NonNullable<LineOf<'guyed'>['bends']>[number]): HandBend => ({
+  at,
+  length: over,
+  handDeg: bentDeg,
+  toward: wayOf(toward),
+  coil: null,
+  tie: null,
+  released: false,
+  measured: 0,
+});
 
 /** The branch whose shape a line of the record tells something of; null where it tells nothing of a shape. */
 function branchBent(line: RecordLine): string | null {

@@ -123,6 +123,7 @@ export const LINE_FIELDS = {
     cameDeg: optional(degrees(0, 180, 'how far the branch came')),
     length: optional(mm(1, 5000, 'from the tie point to the anchor, taut')),
     bends: optional(list(MADE_BEND, MOST_BENDS, 'how it leads its branch, as reckoned when it was drawn so far')),
+    other: optional(part({ ...ABOUT_BRANCH, bends: list(MADE_BEND, MOST_BENDS, 'how it leads that') }, 'the other branch that a device moves')),
     bark: optional(oneOf(MARK_STAGES, 'how the bark is under its cushion')),
     backMm: optional(mm(0, 300, 'how far the wood went back when it came off', 0.5)),
   },

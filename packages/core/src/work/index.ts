@@ -9,3 +9,4 @@ export * from './touched.js';
 export * from './papers.js';
 export type { Paper, Section } from './paper.js';
 export { rackPaperOf, sayNeed, sayToBuy } from './wire-papers.js';
+export * from './led.js';

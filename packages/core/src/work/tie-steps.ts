@@ -1,11 +1,8 @@
 import { dayOf } from '../units/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
 import type { PlanGuy } from '../plan/index.js';
+import { drawnBy, movedBy } from './led.js';
 import { MINUTES, type Laying, type Draft } from './draft.js';
-
-/** How far a tie has led its branch once so much of it is twisted. */
-const drawnBy = ({ bends }: PlanGuy, share: number): PlanGuy['bends'] =>
-  bends.map((b) => ({ ...b, bentDeg: Math.round(b.bentDeg * Math.min(1, share) * 10) / 10 }));
 
 export function guyStep({ names, on }: Laying, guy: PlanGuy): Draft[] {
   if (guy.stages === null) return [];
@@ -82,7 +79,16 @@ export function deviceSteps({ plan, names, on }: Laying): Draft[] {
         ],
         rule: MINUTES.device,
         of: d.id,
-        did: [{ kind: 'set-up', on, device: d.id, tension: Math.round(d.force), ...(turns ? { twists: turns } : {}) }],
+        did: [
+          {
+            kind: 'set-up',
+            on,
+            device: d.id,
+            tension: Math.round(d.force),
+            ...(turns ? { twists: turns } : {}),
+            ...movedBy(d, turns && d.turns ? turns / d.turns : 1),
+          },
+        ],
       },
     ];
   });

@@ -1,4 +1,4 @@
-import { DEVICE, DEVICE_WORDS, type AnchorRef, type Device, type FaultyDevice, type PlanDevice } from '@ustle/core';
+import { DEVICE, DEVICE_WORDS, movedBy, type AnchorRef, type Device, type FaultyDevice, type PlanDevice } from '@ustle/core';
 import { NumberField } from '../../shared/NumberField';
 import { Caution, Facts, Pick, Quiet } from '../../shared/parts';
 import { sayDate } from '../../shared/say';
@@ -139,7 +139,7 @@ function Worked({ found }: { found: PlanDevice }) {
         words={{ turns: 'Turns', shorter: 'Turned on', back: 'Let back a little', put: 'It is set up' }}
         turns={found.on ? 0 : Math.round((today ?? 0) * 2) / 2}
         goesBack
-        onPut={({ on, moved }) => void act({ kind: 'set-up', device: id, on, tension: Math.round(found.force), ...moved })}
+        onPut={({ on, moved }) => void act({ kind: 'set-up', device: id, on, tension: Math.round(found.force), ...movedBy(found), ...moved })}
         onDone={(done, { on, moved, bark }) =>
           void act({ kind: 'guyed', on, branch: device.branch, guy: id, device: device.kind, done, ...(done === 'looked' ? { bark } : moved) })
         }
