@@ -35,7 +35,7 @@ const results = await new Stryker({
   jest: {
     configFile: 'jest.config.mjs',
     config: {
-      testSequencer: '<rootDir>/scripts/fastest-first.cjs',
+      testSequencer: '<rootDir>/scripts/fastest-first.mjs',
       roots: packages.map((p) => `<rootDir>/${p}`),
       ...(values.tests ? { testMatch: [`**/(${values.tests.replaceAll(',', '|')}).test.ts`] } : {}),
     },
