@@ -1,4 +1,4 @@
-import { fill, focus, open, press, pressWhere, says, sceneReady, stored, there, until, visit, write, type App } from './app';
+import { actElsewhere, fill, focus, open, press, pressWhere, says, sceneReady, stored, there, until, visit, write, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
@@ -23,6 +23,8 @@ test('ten branches by keyboard alone, a thickness from the caliper, and undo aft
   await there(page, 'form input');
   await focus(page, 'form input');
   await page.keyboard.type('Plover');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('larch');
   await page.keyboard.press('Enter');
   await sceneReady(page);
   await says(page, /Measure.*0 branches/);
@@ -98,7 +100,12 @@ test('a faulty table is refused by line, corrected and brought in; a tilted fron
   await says(page, /Brought in: 3 branches/);
   expect((await stored(app, 'Plover')).tree.branches).toMatchObject([{ id: 'a1', d: 9.5 }, { id: 'a2' }, { id: 'a3', parent: 'a1' }]);
 
+  // A front is judged once the trunk is measured.
   await press(page, 'Front');
+  await says(page, /nobody measured this one yet/);
+  const trunk = [0, 120, 240, 360, 480].map((z, i) => ({ x: [0, 14, -8, 6, 0][i]!, y: 0, z, d: 44 - 7 * i }));
+  await actElsewhere(app, 'Plover', { kind: 'measure', measured: { trunk } });
+  await visit(app);
   await says(page, /Planted|Movement/);
   await focus(page, '[aria-label="Planting angle"]');
   for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowDown');
