@@ -15,7 +15,7 @@ import {
   type Branch,
   type Tree,
 } from '../tree/index.js';
-import { lineAnew, unlistedLines } from './measure.js';
+import { lineAnew, thicknessAnew, unlistedLines } from './measure.js';
 import { actKind, missing, refuse, type Refusal } from './act.js';
 
 const { id: _id, ...FIELDS } = BRANCH.properties;
@@ -47,7 +47,8 @@ export const remeasure = actKind({
     if (gone) return gone;
     const branches = tree.branches.map((b) => (b.id === branch ? reshaped(b, changes as Partial<Branch>) : b));
     const changed = branches.find((b) => b.id === branch)!;
-    return impossible({ ...tree, branches }, changed) ?? { tree: withBranches(tree, branches), lines: lineAnew(tree, branches, on) };
+    const thick = thicknessAnew(tree, branches, on);
+    return impossible({ ...tree, branches }, changed) ?? { tree: withBranches(tree, thick.branches), lines: [...lineAnew(tree, branches, on), ...thick.lines] };
   },
   say: ({ branch, changes }, names) => ('name' in changes && Object.keys(changes).length === 1 ? `name ${names(branch)}` : `measure ${names(branch)}`),
 });
@@ -57,13 +58,13 @@ export const listBranch = actKind({
   kind: 'list-branch',
   fields: { branch: BRANCH, after: orNull(id('the branch that it stands behind')) },
   guarded: true,
-  apply: (tree, { branch, after }) => {
+  apply: (tree, { branch, after, on }) => {
     if (RESERVED_IDS.includes(branch.id) || tree.branches.some((b) => b.id === branch.id) || keptInRecord(tree.record).has(branch.id))
       return refuse('branch', 'duplicate', `"${branch.id}" is used already.`);
     const at = after === null ? 0 : tree.branches.findIndex((b) => b.id === after) + 1;
     if (after !== null && at === 0) return refuse('after', 'not-found', `Branch "${after}" is not on this tree.`);
     const branches = [...tree.branches.slice(0, at), branch as Branch, ...tree.branches.slice(at)];
-    return impossible({ ...tree, branches }, branch as Branch) ?? { tree: { ...tree, branches }, lines: [] };
+    return impossible({ ...tree, branches }, branch as Branch) ?? { tree: { ...tree, branches: thicknessAnew(tree, branches, on).branches }, lines: [] };
   },
   say: () => 'add a branch',
 });

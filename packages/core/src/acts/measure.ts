@@ -1,5 +1,7 @@
 import { Type } from '@sinclair/typebox';
+import { dayOf } from '../units/index.js';
 import {
+  calipersOf,
   keptInRecord,
   MEASURES,
   namesOf,
@@ -38,7 +40,24 @@ export function lineAnew(tree: Tree, branches: readonly Branch[], on: string): L
   });
 }
 
-/** The same of the trunk. */
+/** Measured again so many days later, the thickness of before is a measure of its own. */
+const ANOTHER_AFTER_DAYS = 14;
+
+/** Branches with the day on which their thickness was measured, where that is told anew; and lines for the thickness of before, and for one that the record told already on that day. */
+export function thicknessAnew(tree: Tree, branches: readonly Branch[], on: string): { branches: Branch[]; lines: LineOf<'measured'>[] } {
+  const before = new Map(tree.branches.map((b) => [b.id, b]));
+  const lines: LineOf<'measured'>[] = [];
+  const dated = branches.map((b): Branch => {
+    const was = before.get(b.id);
+    if (was?.d === b.d || (b.measuredOn && b.measuredOn !== was?.measuredOn)) return b;
+    if (was?.measuredOn && dayOf(on) - dayOf(was.measuredOn) >= ANOTHER_AFTER_DAYS) lines.push({ kind: 'measured', on: was.measuredOn, branch: b.id, d: was.d });
+    if (calipersOf(tree, b.id).at(-1)?.day === dayOf(on)) lines.push({ kind: 'measured', on, branch: b.id, d: b.d });
+    return { ...b, measuredOn: on };
+  });
+  return { branches: dated, lines };
+}
+
+/** Lines where the record tells bends of the trunk, and it is measured anew. */
 const trunkAnew = (tree: Tree, on: string): LineOf<'measured'>[] =>
   standing(tree.record).some((line) => (line.kind === 'bent' || line.kind === 'placed') && line.branch === 'trunk')
     ? [{ kind: 'measured', on, branch: 'trunk', trunkWas: tree.trunk }]
@@ -67,7 +86,8 @@ export const measure = actKind({
     const next = { ...tree, ...others };
     const trunk = measured.trunk && measured.trunk !== tree.trunk ? trunkAnew(tree, on) : [];
     if (!branches) return { tree: next, lines: trunk };
-    return { tree: withBranches(next, branches), lines: [...unlistedLines(tree, branches, on), ...lineAnew(tree, branches, on), ...trunk] };
+    const thick = thicknessAnew(tree, branches, on);
+    return { tree: withBranches(next, thick.branches), lines: [...unlistedLines(tree, branches, on), ...lineAnew(tree, branches, on), ...thick.lines, ...trunk] };
   },
   say: ({ measured }) => {
     const parts = Object.keys(measured) as (keyof Measured)[];

@@ -7,19 +7,23 @@ import { spellsOf, type Course } from './course.js';
 import type { CoilState, Stretch } from './forecast.js';
 import type { Known } from './known.js';
 import { allowance, MARK_LIMIT } from './marking.js';
+import { thicknessOn } from './thickness.js';
 import type { Guess, Unknown } from './unknown.js';
 
 const SHOOT = 1.5;
 const APEX = 1.2;
 const LOW_INTERIOR = 0.7;
 
+/** How thick wood was when a coil went on, mm. */
+const thickUnder = (placed: PlacedTree, { branch, since }: Coil): number => thicknessOn(placed, branch, since) ?? woodIn(placed, branch)!.branch.d;
+
 /** Length of the bend that a coil holds, mm; the usual one where only its angle is noted, null where nothing is. */
-function bendLength(placed: PlacedTree, { branch, bentDeg, over }: Coil): number | null {
-  if (!bentDeg) return null;
-  if (over) return over;
-  const b = woodIn(placed, branch)!;
+function bendLength(placed: PlacedTree, coil: Coil): number | null {
+  if (!coil.bentDeg) return null;
+  if (coil.over) return coil.over;
   const k0 = speciesOf(placed.tree.species).bendRatio.value;
-  return usualBendLength({ diameter: b.branch.d, angleDeg: bentDeg, k0, branchLength: lengthOf(b.line) });
+  const branchLength = lengthOf(woodIn(placed, coil.branch)!.line);
+  return usualBendLength({ diameter: thickUnder(placed, coil), angleDeg: coil.bentDeg, k0, branchLength });
 }
 
 /** Known part x of a branch's growth on straight wood: vigour, stage, position. docs: Season and growth. */
@@ -32,13 +36,12 @@ export function growthFactor(placed: PlacedTree, id: string): number {
 
 /** How much faster a branch thickens where a coil bends it: on the outside wood is laid the sooner the nearer the bend came to breaking it. */
 function swelling(placed: PlacedTree, coil: Coil): number {
-  const { branch } = woodIn(placed, coil.branch)!;
   const species = speciesOf(placed.tree.species);
   const over = bendLength(placed, coil);
   const risk =
     coil.bentDeg && over
       ? bendRisk({
-          diameter: branch.d,
+          diameter: thickUnder(placed, coil),
           angleDeg: coil.bentDeg,
           length: over,
           k0: species.bendRatio.value,
@@ -52,17 +55,17 @@ function swelling(placed: PlacedTree, coil: Coil): number {
 function heldBend(placed: PlacedTree, coil: Coil): CoilState['bend'] {
   const over = bendLength(placed, coil);
   if (!coil.bentDeg || !over) return null;
-  const { branch } = woodIn(placed, coil.branch)!;
+  const diameter = thickUnder(placed, coil);
   const species = speciesOf(placed.tree.species);
   const hold = coilHold({
-    diameter: branch.d,
+    diameter,
     wireDiameter: coil.size,
     strands: coil.strands,
     coilAngleDeg: coil.angle,
     grip: gripOf(coil.gap),
     metal: coil.metal,
   });
-  const held = { diameter: branch.d, curvature: toRad(coil.bentDeg) / over, wood: woodOf(species), hold };
+  const held = { diameter, curvature: toRad(coil.bentDeg) / over, wood: woodOf(species), hold };
   const wired = curvatureHeld(held);
   const target = toRad(coil.targetDeg ?? coil.bentDeg) / over;
   return wired > 0 ? { wired, stored: stored(held), target, storedSd: 0, assumedLength: coil.over ? null : over } : null;
@@ -99,7 +102,7 @@ export function stateOf(placed: PlacedTree, coil: Coil, unknown: Unknown, { cour
     species,
     hemisphere: placed.tree.site.hemisphere,
     since: coil.since,
-    diameter: woodIn(placed, coil.branch)!.branch.d,
+    diameter: thickUnder(placed, coil),
     wireDiameter: coil.size,
     factor: factor * swells,
     allowance: allowance(coil.gap, coil.wrap),

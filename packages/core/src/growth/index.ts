@@ -12,6 +12,7 @@ export * from './marking.js';
 export * from './says.js';
 export * from './scars.js';
 export * from './thickening.js';
+export * from './thickness.js';
 export * from './tolerance.js';
 export * from './unknown.js';
 export * from './unwiring.js';

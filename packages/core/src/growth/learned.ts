@@ -2,7 +2,7 @@ import { groupedBy, dayOf, toDeg } from '../units/index.js';
 import { growingDaysAlong, grownAlong, type Course } from './course.js';
 import { speciesOf } from '../species/index.js';
 import { heldShare } from '../wood/index.js';
-import { coilHistory, standing, woodIn, type Coil, type CoilOnce, type PlacedTree, type RecordLine, type Tree } from '../tree/index.js';
+import { calipersOf, coilHistory, standing, woodIn, type Coil, type CoilOnce, type PlacedTree, type RecordLine, type Tree } from '../tree/index.js';
 import { courseOf, growthFactor, stateOf } from './coil-state.js';
 import { expectedGrowth, stretchesOf, type CoilState } from './forecast.js';
 import { after, NOTHING_LEARNT, type Known, type Said } from './known.js';
@@ -67,20 +67,22 @@ function sightingsOf(placed: PlacedTree, history: History, states: ReadonlyMap<C
   return [...seen, ...thicknesses(placed, since, onDay)];
 }
 
+/** Two measures of a thickness within so many days tell no growth: the later one corrects the other. */
+const APART_DAYS = 14;
+
 /** Growth between two measurements of one branch's thickness. */
 function thicknesses(placed: PlacedTree, since: number, onDay: number): Sighting[] {
-  const last = new Map<string, { day: number; d: number }>();
   const { tree } = placed;
   const species = speciesOf(tree.species);
-  return standing(tree.record).flatMap((line): Sighting[] => {
-    if (line.kind !== 'measured' || !line.branch || !line.d || !woodIn(placed, line.branch)) return [];
-    const now = { day: dayOf(line.on), d: line.d };
-    const before = last.get(line.branch);
-    last.set(line.branch, now);
-    if (!before || before.day < since || now.day > onDay || now.day - before.day < 14) return [];
-    const share = grownAlong(species, tree.site.hemisphere, courseOf(placed, NOTHING_LEARNT), before.day, now.day);
-    const expected = species.yearlyGrowth.value * growthFactor(placed, line.branch) * share;
-    return [{ branch: line.branch, expected, off: 0, grown: (now.d - before.d) / 2, within: CALIPER_ERROR }];
+  const course = courseOf(placed, NOTHING_LEARNT);
+  return placed.branches.flatMap(({ branch: { id } }) => {
+    const readings = calipersOf(tree, id).flatMap(({ d, day }) => (day === null || day > onDay ? [] : [{ d, day }]));
+    return readings.slice(1).flatMap((now, i): Sighting[] => {
+      const before = readings[i]!;
+      if (before.day < since || now.day - before.day < APART_DAYS) return [];
+      const expected = species.yearlyGrowth.value * growthFactor(placed, id) * grownAlong(species, tree.site.hemisphere, course, before.day, now.day);
+      return [{ branch: id, expected, off: 0, grown: (now.d - before.d) / 2, within: CALIPER_ERROR }];
+    });
   });
 }
 

@@ -1,5 +1,5 @@
 import { bearingAndElevation, direction, sub, type Limb, type Vec } from '../space/index.js';
-import { keptOf, keptOfTies } from '../growth/index.js';
+import { keptOf, keptOfTies, thicknessOn } from '../growth/index.js';
 import { turnedBy } from '../pose/index.js';
 import { asMeasured, coilHistory, placeTree, woodIn, type Branch, type HeldShape, type PlacedTree, type Station, type Tree } from '../tree/index.js';
 import { anglesOf } from './angles.js';
@@ -28,7 +28,7 @@ const remembered = new WeakMap<Tree, Map<number, Stood>>();
 const drawn = new WeakMap<readonly Branch[], { of: readonly unknown[]; lines: Lines }>();
 
 function linesOf(tree: Tree, onDay: number): Lines {
-  const of = [tree.trunk, tree.record, tree.plan.runs, tree.species, tree.vigour, tree.site, tree.repottedOn, onDay];
+  const of = [tree.trunk, tree.record, tree.plan.runs, tree.species, tree.vigour, tree.site, tree.repottedOn, tree.plan.pace, onDay];
   const before = drawn.get(tree.branches);
   if (before && before.of.every((x, i) => x === of[i])) return before.lines;
   const lines = bentLines(tree, onDay);
@@ -85,28 +85,36 @@ function bentLines(tree: Tree, onDay: number): Lines {
   }
   const closed = new Map([...layers].map(([id, own]) => [id, own.filter((l) => l.closed)]));
   return {
-    now: onLines(tree, placed, moment),
-    lay: onLines(tree, placed, new Moment(placed, closed, angleOf)),
+    now: onLines(tree, placed, moment, onDay),
+    lay: onLines(tree, placed, new Moment(placed, closed, angleOf), onDay),
     held,
     unsure,
     trunkDone: Boolean(closed.get('trunk')?.length),
   };
 }
 
-/** Trunk and branches on the lines of a moment; the same where nothing is bent. */
-function onLines({ trunk, branches }: Tree, placed: PlacedTree, moment: Moment): Pick<Tree, 'branches' | 'trunk'> {
+/** Trunk and branches on the lines of a moment, as thick as they are on a day; the same where nothing is bent, or grew. */
+function onLines({ trunk, branches }: Tree, placed: PlacedTree, moment: Moment, onDay: number): Pick<Tree, 'branches' | 'trunk'> {
   const { line } = moment.shapeOf('trunk');
-  const bent = branches.map((b) => branchOn(b, placed.byId.get(b.id)!.line, moment));
+  const bent = branches.map((b) => grown(branchOn(b, placed.byId.get(b.id)!.line, moment), thicknessOn(placed, b.id, onDay)!));
   return { trunk: line === placed.trunk ? trunk : stationsOf(line), branches: bent.every((b, i) => b === branches[i]) ? branches : bent };
 }
 
 const stationsOf = ({ points, diameters }: Limb): Station[] =>
   points.map(([x, y, z], i) => ({ x: thousandth(x), y: thousandth(y), z: thousandth(z), d: thousandth(diameters[i]!) }));
 
+const tenth = (x: number): number => Math.round(x * 10) / 10;
+
+/** A branch so thick, in tenths of a millimetre, and at its tip in the same measure. */
+function grown(branch: Branch, thick: number): Branch {
+  const d = tenth(thick);
+  return Math.abs(d - branch.d) < 0.1 ? branch : { ...branch, d, tipD: Math.min(d, tenth((branch.tipD * d) / branch.d)) };
+}
+
 /** A branch on its line; turned about its shoulder as that was carried. */
-function branchOn(branch: Branch, grown: Limb, moment: Moment): Branch {
+function branchOn(branch: Branch, measured: Limb, moment: Moment): Branch {
   const { line } = moment.shapeOf(branch.id);
-  if (line === grown) return branch;
+  if (line === measured) return branch;
   const out = direction({ bearingDeg: branch.bearing, elevationDeg: branch.elevation });
   const turn = moment.carriedTo(branch.id)?.turn;
   const { bearing, elevation } = turn ? bearingAndElevation(turnedBy(turn, out)) : branch;

@@ -109,7 +109,7 @@ function lineage(branches: readonly Branch[]): Lineage {
 /** The branches with parents before their children; file order otherwise. Assumes no cycle (checked on reading). */
 export const parentsFirst = (branches: readonly Branch[]): readonly Branch[] => lineage(branches).parentsFirst;
 
-export const branchOf = (tree: Tree, id: string): Branch | undefined => lineage(tree.branches).byId.get(id);
+export const branchOf = (tree: { readonly branches: readonly Branch[] }, id: string): Branch | undefined => lineage(tree.branches).byId.get(id);
 
 /** The branches that grow on one, or on the trunk; in file order. */
 export const childrenOf = (tree: Tree, parent: string): readonly Branch[] => lineage(tree.branches).childrenOf.get(parent) ?? [];

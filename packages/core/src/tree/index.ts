@@ -2,6 +2,7 @@ export * from './benches.js';
 export * from './bending.js';
 export * from './blank.js';
 export * from './branches.js';
+export * from './calipers.js';
 export * from './cuts.js';
 export * from './decisions.js';
 export * from './describe.js';

@@ -46,6 +46,7 @@ export const BRANCH = part(
     elevation: elevation('its slope; above the horizontal is positive'),
     length: mm(1, 4000, 'length'),
     d: mm(0.3, 400, 'thickness at the shoulder', 0.1),
+    measuredOn: optional(day('the day on which its thickness was measured')),
     tipD: mm(0.1, 400, 'thickness at the tip', 0.1),
     path: optional(list(POINT, 400, 'points of a crooked branch, the first 0, 0, 0; instead of bearing, elevation and length', 2)),
     bareTo: share('part of the length, from the shoulder, without foliage'),

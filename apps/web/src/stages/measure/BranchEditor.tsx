@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { BRANCH, crooked, MATURITIES, type Branch } from '@ustle/core';
+import { BRANCH, branchOf, crooked, lastCaliper, MATURITIES, sayDay, type Branch } from '@ustle/core';
 import { Choice, Quiet } from '../../shared/parts';
 import { percent } from '../../shared/say';
 import { useDesk } from '../desk';
@@ -77,6 +77,20 @@ function ByEye({ branch }: { branch: Branch }) {
   );
 }
 
+/** When its thickness was measured, and what it has grown to since, as reckoned. */
+function Thickness({ branch }: { branch: Branch }) {
+  const { stored, tree } = useDesk();
+  const last = lastCaliper(stored.tree, branch.id, Infinity);
+  const now = branchOf(tree, branch.id)?.d;
+  if (!last || last.day === null || !now) return null;
+  return (
+    <p className="text-quiet">
+      {last.d.toFixed(1)} mm thick on {sayDay(last.day)}
+      {now > last.d ? `, about ${now.toFixed(1)} mm today by its kind’s usual growth` : ''}.
+    </p>
+  );
+}
+
 /** One branch with what does not fit into the list's line, and what can be done with the line. */
 export function BranchEditor({ branch }: { branch: Branch }) {
   const { stored, names } = useDesk();
@@ -88,6 +102,7 @@ export function BranchEditor({ branch }: { branch: Branch }) {
       <h3 className="text-lg">
         {names(branch.id)} <span className="text-base font-normal text-quiet">{branch.id} in the file</span>
       </h3>
+      <Thickness branch={branch} />
       <Name key={branch.id} branch={branch} />
       <ByEye key={`eye ${branch.id}`} branch={branch} />
       <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
