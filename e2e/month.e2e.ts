@@ -1,5 +1,5 @@
 import { generateTree } from '@ustle/core';
-import { ask } from '../apps/server/test/server';
+import { ask, start } from '../apps/server/test/server';
 import { actElsewhere, enter, idOf, open, press, says, stored, there, until, visit, write, type App } from './app';
 
 let app: App;
@@ -9,6 +9,7 @@ beforeAll(async () => {
 afterAll(() => app.close());
 
 const NAME = 'Skerry';
+const field = (label: string): string => `xpath/.//aside//label[starts-with(normalize-space(), "${label}")]/following::input[1]`;
 const titleOf = (): Promise<string> => app.page.$eval('article[aria-label]', (e) => e.getAttribute('aria-label')!);
 
 /** Answers steps as planned until one is at hand whose title begins so, or none is left. */
@@ -112,8 +113,31 @@ test('a session broken off goes on the next time; what was bent is bent wherever
   expect(placed.length).toBeGreaterThan(2);
   expect(plan.poses.map((p: { branch: string }) => p.branch).filter((b: string) => placed.includes(b))).toEqual([]);
 
-  // Its wire comes off and it is measured to hold less: it stands so.
-  await actElsewhere(app, NAME, { kind: 'unwired', branch: placed[0], method: 'cut', heldDeg: 5 });
-  expect(await picture()).not.toBe(done);
+  expect(app.errors).toEqual([]);
+});
+
+test('a month on: its wire is looked at, a coil comes off and its branch stands as it was measured to hold, the others as they were left', async () => {
+  const { page } = app;
+  const id = await idOf(app, NAME);
+  const { today } = (await ask(app.server.address, 'GET', '/api/yard')).body;
+  const branch = (await stored(app, NAME)).tree.record.find((l: { kind: string }) => l.kind === 'placed').branch;
+  await app.server.kill();
+  app.server = await start(app.folder, 4840, { USTLE_TODAY: new Date(Date.parse(today) + 31 * 86_400_000).toISOString().slice(0, 10) });
+  const before = await picture();
+  await visit(app, '/season');
+  await says(page, new RegExp(`${NAME}\\s.*(look at the wire|take the wire off)`));
+  await visit(app, `/tree/${id}/watch?branch=${branch}`);
+  await press(page, 'clear');
+  await until(app, NAME, (v) => v.tree.record.at(-1).kind === 'inspected');
+  // Looked at, it stands as it stood.
+  expect(await picture()).toBe(before);
+  await press(page, 'It came off');
+  await write(page, field('Pieces taken off'), '4');
+  await write(page, field('Angle it holds now'), '5');
+  await press(page, 'Cut off');
+  await until(app, NAME, (v) => v.tree.record.at(-1).kind === 'unwired' && v.tree.record.at(-1).heldDeg === 5);
+  expect(await picture()).not.toBe(before);
+  await visit(app, `/tree/${id}/pose`);
+  await says(page, /bent and placed/);
   expect(app.errors).toEqual([]);
 });
