@@ -19,6 +19,8 @@ import { PiecesService } from './rack/pieces.service.js';
 import { RackController } from './rack/rack.controller.js';
 import { RackService } from './rack/rack.service.js';
 import { StoreModule } from './store/store.module.js';
+import { ChangesController } from './trees/changes.controller.js';
+import { Changes } from './trees/changes.service.js';
 import { TreesController } from './trees/trees.controller.js';
 import { TreesService } from './trees/trees.service.js';
 import { StudioController } from './studio/studio.controller.js';
@@ -40,8 +42,8 @@ class ComputeModule {}
 
 @Module({
   imports: [ComputeModule],
-  providers: [TreesService, KnownService],
-  controllers: [TreesController, KnownController],
+  providers: [TreesService, KnownService, Changes],
+  controllers: [TreesController, KnownController, ChangesController],
   exports: [TreesService, KnownService],
 })
 class TreesModule {}

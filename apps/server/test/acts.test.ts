@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { applyAct, dayOf, generateTree, isRefused, type Act, type Intent, type RecordLine, type Tree } from '@ustle/core';
-import { paths } from '@ustle/contract';
+import { paths, type StepBack } from '@ustle/contract';
 import { ask, doAct, doStep, start, TODAY, type Answer, type Running } from './server';
 
 const sample = (own: Partial<Tree> = {}): Tree => ({
@@ -17,7 +17,8 @@ const call = (method: string, path: string, body?: unknown): Promise<Answer> => 
 const act = (id: string, intent: Intent & { id?: string }, revision?: number): Promise<Answer> => doAct(server.address, id, intent, revision);
 const step = (id: string, kind: 'undo' | 'redo', own?: string): Promise<Answer> => doStep(server.address, id, kind, own);
 const add = async (tree: unknown = sample()): Promise<string> => (await call('POST', paths.importTree(), tree)).body.id;
-const now = async (id: string): Promise<{ revision: number; undo: string | null; redo: string | null; tree: Tree }> => (await call('GET', paths.tree(id))).body;
+const now = async (id: string): Promise<{ revision: number; undo: StepBack | null; redo: StepBack | null; tree: Tree }> =>
+  (await call('GET', paths.tree(id))).body;
 const kinds = (tree: Tree): string[] => tree.record.map((line) => line.kind);
 
 beforeAll(async () => {
@@ -30,7 +31,7 @@ test('an act does on the server what the same function does elsewhere, and answe
   const { tree } = await now(id);
   const intent: Act = { id: 'a1', on: TODAY, kind: 'decide', branch: 'b1', act: 'remove', why: 'bar' };
   const answer = await act(id, intent);
-  expect(answer).toEqual({ status: 200, body: { revision: 2, lines: [], recorded: 0, undo: 'take off first left', redo: null } });
+  expect(answer).toEqual({ status: 200, body: { revision: 2, lines: [], recorded: 0, undo: { of: 'a1', said: 'take off first left' }, redo: null } });
   const here = applyAct(tree, intent, dayOf(TODAY));
   expect((await now(id)).tree).toEqual(isRefused(here) ? null : here.tree);
 });
@@ -102,7 +103,7 @@ test('what is wrong is 400 with field, code and a sentence that names it; what i
 test('an act on an old revision is answered 409 with the tree as it is; lines of the record need none', async () => {
   const id = await add();
   await act(id, { kind: 'decide', branch: 'b1', act: 'remove' });
-  expect(await act(id, { kind: 'decide', branch: 'b2', act: 'keep' }, 1)).toMatchObject({ status: 409, body: { code: 'stale', current: { revision: 2 } } });
+  expect(await act(id, { kind: 'decide', branch: 'b1', act: 'keep' }, 1)).toMatchObject({ status: 409, body: { code: 'stale', current: { revision: 2 } } });
   const without = { act: { id: 'bare', on: TODAY, kind: 'decide', branch: 'b2', act: 'keep' } };
   expect(await call('POST', paths.acts(id), without)).toMatchObject({ status: 409, body: { field: 'revision' } });
   expect((await act(id, { kind: 'note', text: 'Seen.' }, 1)).status).toBe(200);
@@ -111,7 +112,7 @@ test('an act on an old revision is answered 409 with the tree as it is; lines of
 
 test('many acts at once: each is whole, one wins a revision, every line is kept', async () => {
   const id = await add();
-  const decisions = await Promise.all(Array.from({ length: 12 }, (_, i) => act(id, { kind: 'decide', branch: `b${i + 1}`, act: 'keep' }, 1)));
+  const decisions = await Promise.all(Array.from({ length: 12 }, (_, i) => act(id, { kind: 'decide', branch: 'b1', act: 'keep', why: `the ${i}th` }, 1)));
   expect(decisions.map((a) => a.status).sort()).toEqual([200, ...Array(11).fill(409)]);
   const notes = await Promise.all(Array.from({ length: 20 }, (_, i) => act(id, { kind: 'note', text: `note ${i}` }, 2)));
   expect(new Set(notes.map((a) => a.status))).toEqual(new Set([200]));
@@ -123,10 +124,10 @@ test('undo takes back the last thing done, whatever it was; redo makes it again;
   const id = await add();
   await act(id, wired);
   await act(id, { kind: 'unwired', on: '2026-05-01', branch: 'b1', run: 'w1', method: 'cut' });
-  expect((await now(id)).undo).toBe('first left: wire cut off');
+  expect((await now(id)).undo!.said).toBe('first left: wire cut off');
   // The wire is on again, and what put it on is next.
   const undone = (await step(id, 'undo')).body;
-  expect([kinds(undone.tree), undone.undo, undone.redo]).toEqual([['wired', 'unwired', 'withdrawn'], 'wire first left', 'first left: wire cut off']);
+  expect([kinds(undone.tree), undone.undo.said, undone.redo.said]).toEqual([['wired', 'unwired', 'withdrawn'], 'wire first left', 'first left: wire cut off']);
   expect((await call('GET', paths.plan(id))).body.wires).toHaveLength(1);
   const redone = (await step(id, 'redo')).body;
   expect(kinds(redone.tree)).toEqual(['wired', 'unwired', 'withdrawn', 'unwired']);

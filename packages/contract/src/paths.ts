@@ -1,10 +1,14 @@
 const part = encodeURIComponent;
 
+/** The header in which a device names itself, where it asks for a tree with what it did last. */
+export const DESK_HEADER = 'x-ustle-desk';
+
 /** Addresses of what the server offers; the one place where they are written. */
 export const paths = {
   yard: '/api/yard',
   species: '/api/species',
   trees: '/api/trees',
+  changes: '/api/changes',
   importTree: (tree?: string) => `/api/trees/import${tree ? `?id=${part(tree)}` : ''}`,
   generateTree: '/api/trees/made-up',
   tree: (tree: string) => `/api/trees/${part(tree)}`,

@@ -15,9 +15,23 @@ export interface StoredTree {
   tree: Tree;
   /** The day it was put aside; null while it is on the bench. */
   asideOn: string | null;
-  /** What undo and redo would do, in words; null where there is nothing. */
-  undo: string | null;
-  redo: string | null;
+  /** What undo and redo would do on the device that asks; null where there is nothing of its own. */
+  undo: StepBack | null;
+  redo: StepBack | null;
+}
+
+/** An act that can be taken back, or made again, and what it was in words. */
+export interface StepBack {
+  of: string;
+  said: string;
+}
+
+/** A tree that was changed: what it counts now, and the device that did it; null where that did not say. */
+export interface Change {
+  tree: string;
+  revision: number;
+  recorded: number;
+  desk: string | null;
 }
 
 /** What an act did. The tree itself follows by applying the same act to the one it was made on. */
@@ -26,8 +40,8 @@ export interface ActAnswer {
   /** Lines that it added to the record, and how many there are now. */
   lines: RecordLine[];
   recorded: number;
-  undo: string | null;
-  redo: string | null;
+  undo: StepBack | null;
+  redo: StepBack | null;
 }
 
 /** A task with the tree it is on. */

@@ -14,7 +14,7 @@ export function writeRecordCsv(trees: readonly Tree[]): string {
     const valid = new Set(standing(tree.record));
     return tree.record.map((line) => {
       const branch = branchIn(line) ?? '';
-      const by = 'by' in line ? (line.by ?? '') : '';
+      const by = ('by' in line ? line.by : undefined) ?? line.who ?? '';
       return [
         tree.name,
         line.on,

@@ -21,8 +21,8 @@ export class ActsController {
   @Post('steps')
   @HttpCode(200)
   @ApiBody(bodyOf(StepBody))
-  @ApiOperation({ summary: 'Take the newest act back, or make it again' })
-  step(@Param('id') id: string, @Body() { id: step, kind, revision }: StepBody): Promise<StoredTree> {
-    return this.trees.step(id, { id: step, kind }, revision);
+  @ApiOperation({ summary: 'Take the newest act of a device back, or make it again' })
+  step(@Param('id') id: string, @Body() { revision, ...step }: StepBody): Promise<StoredTree> {
+    return this.trees.step(id, step, revision);
   }
 }

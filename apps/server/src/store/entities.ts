@@ -45,6 +45,10 @@ export class ActRow {
   @Column('simple-json') lines!: string[];
   /** undo, redo: the act that it is about. */
   @Column('text', { nullable: true }) of!: string | null;
+  /** The device that it was made on; null where it did not say. */
+  @Column('text', { nullable: true }) desk!: string | null;
+  /** The revision that it made of its tree; null where it left measures and plan as they were. */
+  @Column('integer', { nullable: true }) revision!: number | null;
 }
 
 /** What an act found, for taking it back; kept for the newest of each tree. */

@@ -51,6 +51,7 @@ const ACT_ENTRY = part(
     lines: list(id('of a line'), MANY, 'the lines of the record that it wrote'),
     of: orNull(id('the act that it takes back or makes again')),
     before: orNull(BEFORE),
+    revision: optional(COUNT),
   },
   'an act',
 );
@@ -64,6 +65,8 @@ export interface ActEntry {
   lines: string[];
   of: string | null;
   before: unknown;
+  /** The revision that it made of its tree; not there where it made none. */
+  revision?: number;
 }
 
 /** Faults of a studio's own document. */

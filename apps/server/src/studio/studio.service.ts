@@ -135,7 +135,9 @@ export class StudioService implements OnApplicationBootstrap {
       const acts = entries ? actsFrom(parsed<unknown>(await entries.read(), entries.name), new Set(stored.map((l) => l.lineId))) : { acts: [] };
       if ('fault' in acts) throw no('acts', `"${entries!.name}": ${acts.fault}`);
       for (const act of acts.acts) {
-        await db.insert(ActRow, { id: act.id, treeId: id, kind: act.kind, document: JSON.stringify(act.document), lines: act.lines, of: act.of });
+        const { desk } = act.document as { desk?: unknown };
+        const whose = { desk: typeof desk === 'string' ? desk : null, revision: act.revision ?? null };
+        await db.insert(ActRow, { id: act.id, treeId: id, kind: act.kind, document: JSON.stringify(act.document), lines: act.lines, of: act.of, ...whose });
         if (act.before !== null) await db.insert(BeforeRow, { act: act.id, treeId: id, document: JSON.stringify(act.before) });
       }
     }

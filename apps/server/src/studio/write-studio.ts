@@ -31,7 +31,10 @@ async function documentOf(db: EntityManager): Promise<StudioDocument> {
 async function actsOf(db: EntityManager, treeId: string): Promise<ActEntry[]> {
   const before = new Map((await db.find(BeforeRow, { where: { treeId } })).map((b) => [b.act, JSON.parse(b.document) as unknown]));
   const acts = await db.find(ActRow, { where: { treeId }, order: { ordinal: 'ASC' } });
-  return acts.map(({ id, kind, document, lines, of }) => ({ id, kind, document: JSON.parse(document) as unknown, lines, of, before: before.get(id) ?? null }));
+  return acts.map(({ id, kind, document, lines, of, revision }) => ({
+    ...{ id, kind, document: JSON.parse(document) as unknown, lines, of, before: before.get(id) ?? null },
+    ...(revision === null ? {} : { revision }),
+  }));
 }
 
 /** Packs the whole studio; the ZIP is ended and can be piped. Photos are read as they are sent. */

@@ -136,9 +136,9 @@ export async function insertAct(
   db: EntityManager,
   treeId: string,
   act: StoredAct,
-  { lines, before, of = null }: { lines: readonly string[]; before: Before | null; of?: string | null },
+  { lines, before, of, revision }: { lines: readonly string[]; before: Before | null } & Pick<ActRow, 'of' | 'revision'>,
 ): Promise<void> {
-  await db.insert(ActRow, { id: act.id, treeId, kind: act.kind, document: JSON.stringify(act), lines: [...lines], of });
+  await db.insert(ActRow, { id: act.id, treeId, kind: act.kind, document: JSON.stringify(act), lines: [...lines], of, desk: act.desk ?? null, revision });
   if (!before) return;
   await db.insert(BeforeRow, { act: act.id, treeId, document: JSON.stringify(before) });
   await db.query(`DELETE FROM "before" WHERE "treeId" = ? AND "act" IN (SELECT "id" FROM "act" WHERE "treeId" = ? ORDER BY "ordinal" DESC LIMIT 50 OFFSET ?)`, [

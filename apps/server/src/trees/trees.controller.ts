@@ -1,6 +1,6 @@
-import { Body, Controller, Delete, Get, Header, HttpCode, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
+import { Body, Controller, Delete, Get, Header, Headers, HttpCode, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
 import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
-import { fileName, type StoredTree } from '@ustle/contract';
+import { DESK_HEADER, fileName, type StoredTree } from '@ustle/contract';
 import { AsideBody, MadeUpBody, NewTreeBody } from '@ustle/contract/bodies';
 import { blankTree, dayOf, findSpecies, generateTree, sizeAtAge, type Known, type PlanDocument, type Silhouette } from '@ustle/core';
 import { writeBranchCsv, writeRecordCsv, writeTreeFile } from '@ustle/files';
@@ -53,9 +53,9 @@ export class TreesController {
   }
 
   @Get(':id')
-  @ApiOperation({ summary: 'One tree with plan, record and revision' })
-  get(@Param('id') id: string): Promise<StoredTree> {
-    return this.trees.get(id);
+  @ApiOperation({ summary: 'One tree with plan, record and revision; with what the device named in x-ustle-desk did last' })
+  get(@Param('id') id: string, @Headers(DESK_HEADER) desk?: string): Promise<StoredTree> {
+    return this.trees.get(id, desk ?? null);
   }
 
   @Put(':id/aside')

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import type { ActAnswer, StoredTree } from '@ustle/contract';
+import type { ActAnswer, StepBack, StoredTree } from '@ustle/contract';
 import {
+  branchesOf,
   EMPTY_LOG,
   isGuarded,
   isoOf,
@@ -10,6 +11,7 @@ import {
   perform,
   sayAct,
   step,
+  withChildren,
   type Act,
   type Performed,
   type RecordLine,
@@ -24,7 +26,8 @@ import { Clock } from '../store/clock.service.js';
 import { PhotoFiles } from '../photos/photo-files.js';
 import { ActRow, ForgottenRow, LineRow, TreeRow } from '../store/entities.js';
 import { Store } from '../store/store.service.js';
-import { actOf, doneOf, stacked, stacksOf, type Stacks } from './history.js';
+import { Changes } from './changes.service.js';
+import { actOf, actsAfter, builtOn, doneOf, meant, stacked, stacksOf, type Stacked, type Stacks } from './history.js';
 import {
   bytesOf,
   forgetTree,
@@ -58,6 +61,7 @@ const TOO_LARGE: Refusal = {
 };
 
 const MOST_HELD = 60;
+const isStep = (act: StoredAct): act is Step & { on: string } => act.kind === 'undo' || act.kind === 'redo';
 
 /** The trees: kept on the disk, the ones in use held in memory too. Every change is an act, and every act one transaction. */
 @Injectable()
@@ -68,10 +72,12 @@ export class TreesService {
     private readonly store: Store,
     private readonly clock: Clock,
     private readonly photos: PhotoFiles,
+    private readonly changes: Changes,
   ) {}
 
-  get(id: string): Promise<StoredTree> {
-    return this.store.read(async (db) => this.view(db, id, await this.hold(db, id)));
+  /** A tree as a device sees it: with what that did last. */
+  get(id: string, desk: string | null = null): Promise<StoredTree> {
+    return this.store.read(async (db) => this.view(db, id, await this.hold(db, id), desk));
   }
 
   /** A tree with its revision, as it is stored. */
@@ -140,15 +146,33 @@ export class TreesService {
     return this.change(id, act, isGuarded(act) ? (revision ?? NaN) : null, (held) => perform(held.tree, EMPTY_LOG, act, this.clock.today()));
   }
 
-  /** Takes the newest act back, or makes it again. */
+  /** Takes the newest act of a device back, or makes it again. */
   async step(id: string, asked: Step, revision: number): Promise<StoredTree> {
+    const { kind, desk = null } = asked;
     await this.change(id, stepOn(asked, this.clock.today()), revision, async (held, db) => {
-      const stack = asked.kind === 'undo' ? held.stacks.done : held.stacks.undone;
-      const last = await doneOf(db, stack[stack.length - 1]);
-      const log = { ...EMPTY_LOG, [asked.kind === 'undo' ? 'done' : 'undone']: last ? [last] : [] };
-      return step(held.tree, log, asked, this.clock.today());
+      const target = meant(held.stacks, kind, desk);
+      if (asked.of !== undefined && asked.of !== target?.id) throw await this.elsewhere(db, id, held, asked, target);
+      const later = target && kind === 'undo' ? builtOn(held.stacks, target) : undefined;
+      if (later && later.desk !== desk) throw await this.underneath(db, id, held, target!, later, desk);
+      const last = await doneOf(db, target?.id);
+      return step(held.tree, { ...EMPTY_LOG, [kind === 'undo' ? 'done' : 'undone']: last ? [last] : [] }, asked, this.clock.today());
     });
-    return this.get(id);
+    return this.get(id, desk);
+  }
+
+  /** What was meant is not the newest any more that this device did. */
+  private async elsewhere(db: EntityManager, id: string, held: Held, { kind, desk }: Step, target: Stacked | undefined): Promise<ProblemException> {
+    const now = target ? ` The newest is: ${sayAct(await actOf(db, target.id), namesOf(held.tree))}.` : '';
+    const message = `What was to be ${kind === 'undo' ? 'taken back' : 'made again'} is not the newest done here any more.${now} Nothing was changed.`;
+    return new ProblemException(409, { code: 'not-newest', field: 'of', message, current: await this.view(db, id, held, desk ?? null) });
+  }
+
+  /** What another did since rests on it. */
+  private async underneath(db: EntityManager, id: string, held: Held, target: Stacked, later: Stacked, desk: string | null): Promise<ProblemException> {
+    const names = namesOf(held.tree);
+    const [own, other] = [await actOf(db, target.id), await actOf(db, later.id)];
+    const message = `"${sayAct(own, names)}" cannot be taken back: ${other.who ?? 'somebody else'} changed the plan since ("${sayAct(other, names)}"). Nothing was changed.`;
+    return new ProblemException(409, { code: 'built-on', field: 'of', message, current: await this.view(db, id, held, desk) });
   }
 
   private change(
@@ -161,26 +185,44 @@ export class TreesService {
     return this.store.write(async ({ db, whenStored }) => {
       const held = await this.hold(db, id);
       const first = await db.findOneBy(ActRow, { id: act.id });
-      if (first) return this.answer(db, id, held, await this.linesOf(db, id, first.lines));
-      if (madeOn !== null && madeOn !== held.revision) throw await this.stale(db, id, held, madeOn);
+      const desk = act.desk ?? null;
+      if (first) return this.answer(db, id, held, await this.linesOf(db, id, first.lines), desk);
+      if (madeOn !== null && madeOn !== held.revision && !(await this.isApart(db, id, held, act, madeOn))) throw await this.stale(db, id, held, madeOn, desk);
       const result = await work(held, db);
       if ('refused' in result) throw actRefused(result.refused);
       const { tree, lines, done } = result;
       const changed = tree.plan !== held.tree.plan || Object.keys(tree).some((k) => k !== 'record' && tree[k as keyof Tree] !== held.tree[k as keyof Tree]);
-      const next: Held = { ...held, tree, revision: held.revision + Number(changed), stacks: stacked(held.stacks, act) };
+      const revision = held.revision + Number(changed);
+      const of = isStep(act) ? meant(held.stacks, act.kind, desk)!.id : null;
+      const row = { of, desk, revision: changed ? revision : null };
+      const next: Held = { ...held, tree, revision, stacks: stacked(held.stacks, { id: act.id, kind: act.kind, ...row }) };
       if (changed) await updateTree(db, id, next.revision, held.tree, tree);
       await insertLines(db, id, held.tree.record.length, lines);
       if ((await bytesOf(db, id)) > LARGEST_FILE_BYTES - ROOM_BYTES) throw actRefused([TOO_LARGE]);
-      const stack = act.kind === 'undo' ? held.stacks.done : held.stacks.undone;
-      const of = act.kind === 'undo' || act.kind === 'redo' ? stack[stack.length - 1]! : null;
-      await insertAct(db, id, act, { lines: lines.map((l) => l.id!), before: done && done.before, of });
-      whenStored(() => this.keep(id, next));
-      return this.answer(db, id, next, lines);
+      await insertAct(db, id, act, { lines: lines.map((l) => l.id!), before: done && done.before, ...row });
+      whenStored(() => {
+        this.keep(id, next);
+        this.changes.tell({ tree: id, revision, recorded: tree.record.length, desk });
+      });
+      return this.answer(db, id, next, lines, desk);
     });
   }
 
-  private async answer(db: EntityManager, id: string, held: Held, lines: RecordLine[]): Promise<ActAnswer> {
-    const { undo, redo, revision } = await this.view(db, id, held);
+  /** An act made on an older tree is still what was meant where all that changed since was about other branches. */
+  private async isApart(db: EntityManager, id: string, { tree, revision }: Held, act: StoredAct, madeOn: number): Promise<boolean> {
+    if (isStep(act) || !(madeOn < revision)) return false;
+    const reach = (of: Act): Set<string> | null => {
+      const branches = branchesOf(of);
+      return branches && new Set(branches.flatMap((b) => [...withChildren(tree, b)]));
+    };
+    const own = reach(act);
+    const others = await actsAfter(db, id, madeOn);
+    // Every revision since is known, and none of them touches what this one is about.
+    return own !== null && others.length >= revision - madeOn && others.map(reach).every((theirs) => theirs !== null && ![...theirs].some((b) => own.has(b)));
+  }
+
+  private async answer(db: EntityManager, id: string, held: Held, lines: RecordLine[], desk: string | null): Promise<ActAnswer> {
+    const { undo, redo, revision } = await this.view(db, id, held, desk);
     return { revision, lines, recorded: held.tree.record.length, undo, redo };
   }
 
@@ -226,21 +268,24 @@ export class TreesService {
     };
   }
 
-  private async stale(db: EntityManager, id: string, held: Held, madeOn: number): Promise<ProblemException> {
+  private async stale(db: EntityManager, id: string, held: Held, madeOn: number, desk: string | null): Promise<ProblemException> {
     return new ProblemException(409, {
       code: 'stale',
       field: 'revision',
       message: Number.isNaN(madeOn)
         ? 'revision: this act needs the revision of the tree that it was made on.'
         : `The plan was changed meanwhile (revision ${held.revision}, yours is ${madeOn}). Look at it as it is now, and decide again.`,
-      current: await this.view(db, id, held),
+      current: await this.view(db, id, held, desk),
     });
   }
 
-  private async view(db: EntityManager, id: string, { revision, tree, stacks, asideOn }: Held): Promise<StoredTree> {
+  private async view(db: EntityManager, id: string, { revision, tree, stacks, asideOn }: Held, desk: string | null = null): Promise<StoredTree> {
     const names = namesOf(tree);
-    const say = async (act: string | undefined): Promise<string | null> => (act === undefined ? null : sayAct(await actOf(db, act), names));
-    const { done, undone } = stacks;
-    return { id, revision, tree, asideOn, undo: await say(done[done.length - 1]), redo: await say(undone[undone.length - 1]) };
+    const step = async (kind: 'undo' | 'redo'): Promise<StepBack | null> => {
+      const target = meant(stacks, kind, desk);
+      if (!target || (kind === 'undo' && (builtOn(stacks, target)?.desk ?? desk) !== desk)) return null;
+      return { of: target.id, said: sayAct(await actOf(db, target.id), names) };
+    };
+    return { id, revision, tree, asideOn, undo: await step('undo'), redo: await step('redo') };
   }
 }

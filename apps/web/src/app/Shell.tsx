@@ -8,8 +8,12 @@ import { useAccess } from '../shared/queries';
 import { FocusKeeper } from './FocusKeeper';
 import { useTheme } from './theme';
 import { Writing } from './Writing';
+import { useListening } from './listen';
+import { useWho } from '../shared/who';
 
 const KeysSheet = lazy(() => import('./KeysSheet').then((m) => ({ default: m.KeysSheet })));
+
+const WhoSheet = lazy(() => import('./WhoSheet').then((m) => ({ default: m.WhoSheet })));
 
 const PLACES = [
   { to: '/bench', name: 'Bench' },
@@ -21,6 +25,9 @@ const PLACES = [
 export function Shell() {
   const [theme, setTheme] = useTheme();
   const [keys, setKeys] = useState(false);
+  const [asking, setAsking] = useState(false);
+  const { name } = useWho();
+
   useKeys(
     'Everywhere',
     useMemo(() => [{ keys: '?', what: 'this sheet', run: () => setKeys((open) => !open) }], []),
@@ -30,6 +37,7 @@ export function Shell() {
     if (kept.length) void import('../shared/desk-store').then((m) => m.resume(kept));
   }, []);
   const { data: access } = useAccess();
+  useListening(access?.inside ?? false);
   if (access && !access.inside) return <EnterPage access={access} />;
   return (
     <NoticeBoard>
@@ -56,6 +64,14 @@ export function Shell() {
           >
             {theme === 'paper' ? 'Lamp' : 'Day'}
           </button>
+          <button
+            type="button"
+            className="hidden min-h-10 w-full truncate px-1 text-[15px] text-quiet hover:text-ink sm:block"
+            onClick={() => setAsking(true)}
+            title={name ? `${name} works here` : 'Say who works here'}
+          >
+            {name ?? 'Who?'}
+          </button>
           <NavLink to="/phone" className="hidden h-10 w-full content-center text-center text-[15px] text-quiet hover:text-ink sm:block">
             Phone
           </NavLink>
@@ -69,7 +85,10 @@ export function Shell() {
       </div>
       <Writing />
       <FocusKeeper />
-      <Suspense fallback={null}>{keys && <KeysSheet onClose={() => setKeys(false)} />}</Suspense>
+      <Suspense fallback={null}>
+        {keys && <KeysSheet onClose={() => setKeys(false)} />}
+        {asking && <WhoSheet onClose={() => setAsking(false)} />}
+      </Suspense>
     </NoticeBoard>
   );
 }

@@ -5,6 +5,7 @@ import type { Act, Intent } from '@ustle/core';
 import { askToKeep } from '../shared/day';
 import { ask, fateOf, type ApiError } from '../shared/http';
 import { newId } from '../shared/new-id';
+import { signed } from '../shared/who';
 
 /** A photo that the server has not taken yet, or that it refused. */
 export interface WaitingPhoto {
@@ -75,7 +76,7 @@ export type PhotoOf = Omit<Extract<Intent, { kind: 'photo' }>, 'kind' | 'photo'>
 export async function addPhoto(tree: string, on: string, of: PhotoOf, picture: Blob, name: string): Promise<void> {
   const at = performance.timeOrigin + performance.now();
   const id = newId();
-  const act = { on, ...of, kind: 'photo', photo: id, id } as Act;
+  const act = { on, ...of, ...signed(), kind: 'photo', photo: id, id } as Act;
   askToKeep();
   await photos.waiting.put({ id, tree, act, name, type: picture.type, picture: await picture.arrayBuffer(), at, refused: null });
   void flushPhotos();

@@ -7,7 +7,7 @@ import { TurnCamera } from '../photos/TurnCamera';
 import { NumberField } from '../shared/NumberField';
 import { Choice, Pick, Skeleton } from '../shared/parts';
 import { useTree, useYard } from '../shared/queries';
-import { sayDate } from '../shared/say';
+import { count, sayDate } from '../shared/say';
 import { useTitle } from '../shared/use-title';
 import { oneOf, useAddress } from '../stages/address';
 import { DeskContext, useDesk, useNewDesk } from '../stages/desk';
@@ -48,6 +48,13 @@ function Years() {
                   .filter((m) => y.wire[m])
                   .map((m) => `${sayLength(y.wire[m])} of ${m}`)
                   .join(', ')}
+                {y.people.length > 0 && (
+                  <span className="block">
+                    {y.people
+                      .map((p) => [p.name, ...(p.hours ? [`${p.hours.toFixed(1)} hours`] : []), ...(p.looks ? [count(p.looks, 'look')] : [])].join(' '))
+                      .join('; ')}
+                  </span>
+                )}
               </td>
             </tr>
           ))}

@@ -1,5 +1,5 @@
 import { paths } from '@ustle/contract';
-import { branchIn, sayLine, standing, type RecordLine } from '@ustle/core';
+import { branchIn, byWhom, sayLine, standing, type RecordLine } from '@ustle/core';
 import { Quiet } from '../shared/parts';
 import { addDays, sayDate } from '../shared/say';
 import { useAddress } from '../stages/address';
@@ -77,6 +77,7 @@ export function Story({ lines }: { lines: readonly RecordLine[] }) {
                       {branch && line.kind !== 'worked' ? `${names(branch)}: ` : ''}
                       {sayLine(line, names)}
                       {line.kind === 'session' && line.weather ? `; ${line.weather}` : ''}
+                      {byWhom(line)}
                     </span>
                     {line.kind === 'photo' && stands && <Photo line={line} />}
                   </div>

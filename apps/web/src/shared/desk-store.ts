@@ -1,11 +1,12 @@
 import { newId } from './new-id';
 import { mutate } from 'swr';
-import { paths, type ActAnswer, type Problem, type StoredTree } from '@ustle/contract';
+import { DESK_HEADER, paths, type ActAnswer, type Change, type Problem, type StoredTree } from '@ustle/contract';
 import { applyAct, dayOf, isGuarded, isRefused, type Act, type Intent } from '@ustle/core';
 import { ApiError, ask, fateOf, isAway, send } from './http';
 import { withSameParts } from './same-parts';
 import { counted, refreshLists, tellActs, todayNow } from './traffic';
 import { keepActs, keptActs } from './waiting';
+import { deskNow, signed } from './who';
 
 /**
  * One tree as this page has it: what the server stored, and the acts on their way there, in turn. What is shown is the one with
@@ -17,7 +18,9 @@ interface Line {
   sending: boolean;
 }
 /** An act, or a step back or forward, that is on its way. */
-type Waits = { done: (error: unknown) => void } & ({ act: Act; step?: undefined } | { step: { id: string; kind: 'undo' | 'redo' }; act?: undefined });
+type Waits = { done: (error: unknown) => void } & ({ act: Act; step?: undefined } | { step: BackOrAgain; act?: undefined });
+/** A step back or forward; it names the act that it means, or where that was not known when it was pressed, is told it in its turn. */
+type BackOrAgain = { id: string; kind: 'undo' | 'redo'; of?: string };
 
 const lines = new Map<string, Line>();
 const lineOf = (id: string): Line => {
@@ -66,10 +69,35 @@ function show(id: string): void {
   tell();
 }
 
+/** A tree as the server has it, with what this device did last. */
+const askTree = (id: string): Promise<StoredTree> => ask<StoredTree>(paths.tree(id), { headers: { [DESK_HEADER]: deskNow() } });
+
+/** Another device changed a tree: where it is open here and that is news, it is read again. */
+export async function catchUp({ tree, revision, recorded }: Change): Promise<void> {
+  const stored = lines.get(tree)?.stored;
+  if (stored && (stored.revision !== revision || stored.tree.record.length !== recorded)) {
+    await fetchTree(tree).then(
+      () => show(tree),
+      () => undefined,
+    );
+  }
+}
+
+/** Reads all trees again that were read here, after a time without news. */
+export const catchUpAll = (): void =>
+  void [...lines].forEach(
+    ([id, line]) =>
+      line.stored &&
+      void fetchTree(id).then(
+        () => show(id),
+        () => undefined,
+      ),
+  );
+
 /** Reads a tree from the server; what waits to be sent is applied to it. */
 export async function fetchTree(id: string): Promise<StoredTree> {
   const line = lineOf(id);
-  const fresh = await ask<StoredTree>(paths.tree(id)).catch(async (error: unknown) => {
+  const fresh = await askTree(id).catch(async (error: unknown) => {
     const last = isAway(error) && !line.stored ? await (await import('./kept-trees')).keptTree(id) : undefined;
     if (!last) throw error;
     return last;
@@ -84,7 +112,7 @@ async function storedAfter(stored: StoredTree, act: Act, answer: ActAnswer): Pro
   const next = afterAct(stored, act);
   const changed = next.tree.plan !== stored.tree.plan || Object.entries(next.tree).some(([k, v]) => k !== 'record' && v !== stored.tree[k as 'plan']);
   const expected = stored.revision + Number(changed);
-  if (answer.revision !== expected || answer.recorded !== next.tree.record.length) return ask<StoredTree>(paths.tree(stored.id));
+  if (answer.revision !== expected || answer.recorded !== next.tree.record.length) return askTree(stored.id);
   return { ...next, revision: answer.revision, undo: answer.undo, redo: answer.redo };
 }
 
@@ -94,7 +122,8 @@ const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(do
 /** Sends one of what waits; resolves once what the server has is known here. */
 async function sendNext(id: string, line: Line, stored: StoredTree, { act, step }: Waits): Promise<void> {
   if (step) {
-    const fresh = await send<StoredTree>(paths.steps(id), { ...step, revision: stored.revision });
+    const of = step.of ?? stored[step.kind]?.of;
+    const fresh = await send<StoredTree>(paths.steps(id), { ...step, ...(of ? { of } : {}), ...signed(), revision: stored.revision });
     line.stored = { ...fresh, tree: withSameParts(fresh.tree, stored.tree) };
     return;
   }
@@ -106,7 +135,7 @@ async function sendNext(id: string, line: Line, stored: StoredTree, { act, step 
 async function takeBack(id: string, line: Line, refused: Waits, error: unknown): Promise<void> {
   const changed = error instanceof ApiError ? error.problem.current : undefined;
   // What could be done here and is refused there is refused for what came in between: it is shown as it is now.
-  const now = changed ?? (await ask<StoredTree>(paths.tree(id)).catch(() => undefined));
+  const now = changed ?? (await askTree(id).catch(() => undefined));
   if (now) line.stored = { ...now, tree: withSameParts(now.tree, line.stored!.tree) };
   const dropped = line.waits.filter((w) => w === refused || (changed && (w.step || isGuarded(w.act))));
   line.waits = line.waits.filter((w) => !dropped.includes(w));
@@ -150,7 +179,7 @@ async function flush(id: string): Promise<void> {
 }
 
 /** An act as thought of, with its id and day. */
-export const actFrom = (intent: Intent): Act => ({ ...intent, id: newId(), on: intent.on ?? todayNow() }) as Act;
+export const actFrom = (intent: Intent): Act => ({ ...intent, id: newId(), on: intent.on ?? todayNow(), ...signed() }) as Act;
 
 /** Does an act: shown at once, sent in its turn. Resolves when it is stored; fails with the refusal. */
 export function doAct(view: StoredTree, intent: Intent): Promise<void> {
@@ -172,8 +201,11 @@ export function doAct(view: StoredTree, intent: Intent): Promise<void> {
 export function doStep(view: StoredTree, kind: 'undo' | 'redo'): Promise<void> {
   const line = lineOf(view.id);
   line.stored ??= view;
+  const before = line.waits.at(-1);
+  // What was done last here, sent or not, is what is meant; behind another step it is known when that is done.
+  const of = kind === 'undo' && before?.act ? before.act.id : before ? undefined : view[kind]?.of;
   return new Promise((done, fail) => {
-    line.waits.push({ step: { id: newId(), kind }, done: (error) => (error ? fail(error as Error) : done()) });
+    line.waits.push({ step: { id: newId(), kind, ...(of ? { of } : {}) }, done: (error) => (error ? fail(error as Error) : done()) });
     tell();
     void flush(view.id);
   });

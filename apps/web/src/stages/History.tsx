@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { branchIn, sayLine, standing, type LineKind } from '@ustle/core';
+import { branchIn, byWhom, sayLine, standing, type LineKind } from '@ustle/core';
 import { DateField } from '../shared/DateField';
 import { Quiet } from '../shared/parts';
 import { addDays, sayDate } from '../shared/say';
@@ -45,6 +45,7 @@ export function History({ branch, kinds, title = 'Record' }: { branch: string | 
             <div className={valid.has(line.id) ? '' : 'text-quiet line-through'}>
               <span className="text-quiet">{sayDate(line.on)}:</span> {!branch && branchIn(line) ? `${names(branchIn(line)!)}, ` : ''}
               {sayLine(line, names)}
+              {byWhom(line)}
             </div>
             <div className="flex gap-5">
               {'was' in line && line.was && <Quiet onClick={() => setDay(addDays(line.on, -1))}>see it before</Quiet>}

@@ -38,7 +38,7 @@ export function TreeHead({ stage, settled }: { stage: Stage; settled: ReadonlySe
           className="btn btn-ghost btn-sm"
           disabled={!undo}
           onClick={() => void step('undo')}
-          title={undo ? `Take back: ${undo}` : 'Nothing to take back'}
+          title={undo ? `Take back: ${undo.said}` : 'Nothing to take back'}
         >
           Undo
         </button>
@@ -47,7 +47,7 @@ export function TreeHead({ stage, settled }: { stage: Stage; settled: ReadonlySe
           className="btn btn-ghost btn-sm"
           disabled={!redo}
           onClick={() => void step('redo')}
-          title={redo ? `Again: ${redo}` : 'Nothing to make again'}
+          title={redo ? `Again: ${redo.said}` : 'Nothing to make again'}
         >
           Redo
         </button>

@@ -7,6 +7,7 @@ import { askToKeep, deviceDay, yardDay } from '../shared/day';
 import { newId } from '../shared/new-id';
 import { useWalk } from '../shared/queries';
 import { refreshLists } from '../shared/traffic';
+import { signed } from '../shared/who';
 import { sendWaiting, WalkStore, type Answered, type Sent, type Waiting } from './queue';
 
 const store = new WalkStore();
@@ -89,7 +90,7 @@ export function useWalking(): Walking {
     async (given: readonly Answer[]) => {
       const on = today();
       askToKeep();
-      const made = given.map(({ stop, said, act }) => ({ stop, said, act: { on, ...act, id: newId() } as unknown as Act }));
+      const made = given.map(({ stop, said, act }) => ({ stop, said, act: { on, ...act, id: newId(), ...signed() } as unknown as Act }));
       await store.answer(
         made.map(({ stop, act }): Waiting => ({ id: act.id, tree: stop.tree, about: `${stop.treeName}, ${stop.name}`, act, refused: null })),
         made.map(({ stop, said, act }): Answered => ({ key: keyOf(stop), on, said, act: act.id })),
@@ -105,7 +106,7 @@ export function useWalking(): Walking {
         const unsent = await store.waiting.where('id').equals(act).first();
         if (unsent) await store.waiting.delete(unsent.turn!);
         else {
-          const withdraw = { kind: 'withdrawn', corrects: act, id: newId(), on: today() } as Act;
+          const withdraw = { kind: 'withdrawn', corrects: act, id: newId(), on: today(), ...signed() } as Act;
           await store.waiting.add({ id: withdraw.id, tree: stop.tree, about: `${stop.treeName}, ${stop.name}`, act: withdraw, refused: null });
         }
         await store.answered.delete(key);

@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { ACT, BENCHES, FAULTS, figure, FORMS, HEMISPHERES, id, list, mm, oneOf, optional, orNull, RACK_LINE, whole, words, yesNo } from '@ustle/core';
+import { ACT, BENCHES, FAULTS, figure, FORMS, HEMISPHERES, id, LINE_COMMON, list, mm, oneOf, optional, orNull, RACK_LINE, whole, words, yesNo } from '@ustle/core';
 import { bodyClass } from './body-class.js';
 
 export { descriptionOf, fieldFaults } from './body-class.js';
@@ -10,8 +10,15 @@ const ACT_BODY = Type.Object({ act: ACT, revision: optional(REVISION) });
 /** One act; a guarded one names the revision that it was made on. */
 export class ActBody extends bodyClass('ActBody', ACT_BODY) {}
 
-const STEP_BODY = Type.Object({ id: id('made where the step is made'), kind: oneOf(['undo', 'redo'], 'which way'), revision: REVISION });
-/** The newest act is taken back, or made again. */
+const STEP_BODY = Type.Object({
+  id: id('made where the step is made'),
+  kind: oneOf(['undo', 'redo'], 'which way'),
+  revision: REVISION,
+  of: optional(id('the act that is meant; without it the newest that this device did')),
+  who: LINE_COMMON.who,
+  desk: optional(id('the device that takes it back, or makes it again')),
+});
+/** The newest act of a device is taken back, or made again. */
 export class StepBody extends bodyClass('StepBody', STEP_BODY) {}
 
 const NEW_TREE = {

@@ -1,5 +1,5 @@
 import type { Static, TObject, TProperties } from '@sinclair/typebox';
-import { day, id, unreadable, type Names, type RecordLine, type Tree } from '../tree/index.js';
+import { day, id, LINE_COMMON, optional, unreadable, type Names, type RecordLine, type Tree } from '../tree/index.js';
 
 /** Why an act is not done: the field, a code for programs, and a sentence for people. */
 export interface Refusal {
@@ -20,7 +20,12 @@ export const refuse = (field: string, code: string, message: string): { refused:
 export const isRefused = (outcome: Outcome): outcome is { refused: Refusal[] } => 'refused' in outcome;
 
 /** Every act is made somewhere, on a day, and carries an id from there: what arrives twice is done once. */
-export const ACT_COMMON = { id: id('made where the act is made'), on: day('the day it was decided, done or seen') };
+export const ACT_COMMON = {
+  id: id('made where the act is made'),
+  on: day('the day it was decided, done or seen'),
+  who: LINE_COMMON.who,
+  desk: optional(id('the device that it was made on: what one did, no other takes back')),
+};
 type Common = Static<TObject<typeof ACT_COMMON>>;
 
 /** All there is to know of one way to change a tree. */

@@ -67,7 +67,7 @@ export type Act = Tagged<'kind', typeof ACT_COMMON, FieldsByKind>;
 export type ActName = Act['kind'];
 export type ActOf<K extends ActName> = Extract<Act, { kind: K }>;
 /** An act as it is thought of, before it is given an id and a day. */
-export type Intent = { [K in ActName]: Omit<ActOf<K>, 'id' | 'on'> & { on?: string } }[ActName];
+export type Intent = { [K in ActName]: Omit<ActOf<K>, 'id' | 'on' | 'who' | 'desk'> & { on?: string } }[ActName];
 
 const byKind = new Map<string, ActKind>(KINDS.map((k) => [k.kind, k]));
 export const ACT_NAMES = [...byKind.keys()] as ActName[];
@@ -81,14 +81,27 @@ export const ACT = byTag('kind', ACT_COMMON, Object.fromEntries(KINDS.map((k) =>
 export function applyAct(shown: Tree, act: Act, today: number): Outcome {
   const tree = asMeasured(shown);
   if (dayOf(act.on) > today) return refuse('on', 'not-yet', `on: ${act.on} has not come yet; the record tells what was done. Nothing was changed.`);
-  const outcome = kindOf(act).apply(tree, act as never);
+  const { who, desk: _desk, ...deed } = act;
+  const outcome = kindOf(act).apply(tree, deed as never);
   if (isRefused(outcome)) return outcome;
   const { lines } = outcome;
-  return readable(tree, { tree: outcome.tree, lines: lines.map((line, i) => ({ ...line, id: lines.length > 1 ? `${act.id}.${i + 1}` : act.id })) });
+  return readable(tree, {
+    tree: outcome.tree,
+    lines: lines.map((line, i) => ({ ...line, ...(who ? { who } : {}), id: lines.length > 1 ? `${act.id}.${i + 1}` : act.id })),
+  });
 }
 
 /** An act in a few words, to stand after "Take back:". */
 export const sayAct = (act: Act, names: Names): string => kindOf(act).say(act as never, names);
+
+/** The branches that an act is about; null where it names none, or is about more than branches. */
+export function branchesOf(act: Act): readonly string[] | null {
+  const named = act as { branch?: unknown; branches?: readonly unknown[] };
+  const ids = [...(named.branch === undefined ? [] : [named.branch]), ...(named.branches ?? [])].map((b) =>
+    typeof b === 'object' && b !== null && 'branch' in b ? b.branch : b,
+  );
+  return ids.length && ids.every((b) => typeof b === 'string' && b !== 'trunk') ? (ids as string[]) : null;
+}
 
 /** Whether an act overwrites what somebody else may have changed meanwhile. */
 export const isGuarded = (act: Act): boolean => kindOf(act).guarded;

@@ -33,6 +33,10 @@ export const EMPTY_LOG: Log = { done: [], undone: [] };
 export interface Step {
   id: string;
   kind: 'undo' | 'redo';
+  /** The act that is meant: no other is taken back, or made again. */
+  of?: string;
+  who?: string;
+  desk?: string;
 }
 
 function was(before: unknown, after: unknown): Was {
@@ -72,9 +76,9 @@ function restored<T extends object>(now: T, parts: Record<string, Was>): T {
 }
 
 /** The line that takes another one's effect back: a withdrawal, or for a withdrawal what it withdrew, said again. */
-function inverse(line: RecordLine, record: readonly RecordLine[], on: string, id: string): RecordLine {
+function inverse(line: RecordLine, record: readonly RecordLine[], on: string, id: string, who?: string): RecordLine {
   const withdrawn = line.kind === 'withdrawn' ? record.find((l) => l.id === line.corrects) : undefined;
-  return withdrawn ? { ...withdrawn, id, again: withdrawn.id } : { id, on, kind: 'withdrawn', corrects: line.id! };
+  return withdrawn ? { ...withdrawn, id, again: withdrawn.id } : { id, on, kind: 'withdrawn', corrects: line.id!, ...(who ? { who } : {}) };
 }
 
 /** The line that stands for another one now: itself, or what said it again since. */
@@ -102,11 +106,11 @@ export function perform(tree: Tree, log: Log, act: Act, today: number): Performe
 }
 
 /** Takes the newest act back, or makes again what was taken back last. Lines of the record are taken back, or said again, by further ones. */
-export function step(tree: Tree, log: Log, { id, kind }: Step, today: number): Performed | { refused: Refusal[] } {
+export function step(tree: Tree, log: Log, { id, kind, who, desk }: Step, today: number): Performed | { refused: Refusal[] } {
   const last = kind === 'undo' ? log.done[log.done.length - 1] : log.undone[log.undone.length - 1];
   if (!last) return refuse('id', `nothing-to-${kind}`, `There is nothing to ${kind}.`);
   if (kind === 'redo') {
-    const again = applyAct(tree, { ...last.act, id }, today);
+    const again = applyAct(tree, { ...last.act, id, ...(who ? { who } : {}), ...(desk ? { desk } : {}) }, today);
     if (isRefused(again)) return again;
     const done: Done = { act: last.act, before: difference(tree, again.tree), lines: again.lines.map((l) => l.id!) };
     return { tree: withLines(again.tree, again.lines), lines: again.lines, log: { done: [...log.done, done], undone: log.undone.slice(0, -1) }, done };
@@ -116,7 +120,7 @@ export function step(tree: Tree, log: Log, { id, kind }: Step, today: number): P
     plan: restored(tree.plan, last.before.plan),
   };
   const told = last.lines.flatMap((line) => standsFor(line, tree.record) ?? []);
-  const lines = told.map((line, i) => inverse(line, tree.record, isoOf(today), told.length > 1 ? `${id}.${i + 1}` : id));
+  const lines = told.map((line, i) => inverse(line, tree.record, isoOf(today), told.length > 1 ? `${id}.${i + 1}` : id, who));
   const outcome = readable(tree, { tree: back, lines });
   if (isRefused(outcome)) return outcome;
   return { tree: withLines(back, lines), lines, log: { done: log.done.slice(0, -1), undone: [...log.undone, last] }, done: null };

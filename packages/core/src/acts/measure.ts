@@ -50,7 +50,8 @@ export function thicknessAnew(tree: Tree, branches: readonly Branch[], on: strin
   const dated = branches.map((b): Branch => {
     const was = before.get(b.id);
     if (was?.d === b.d || (b.measuredOn && b.measuredOn !== was?.measuredOn)) return b;
-    if (was?.measuredOn && dayOf(on) - dayOf(was.measuredOn) >= ANOTHER_AFTER_DAYS) lines.push({ kind: 'measured', on: was.measuredOn, branch: b.id, d: was.d });
+    if (was?.measuredOn && dayOf(on) - dayOf(was.measuredOn) >= ANOTHER_AFTER_DAYS)
+      lines.push({ kind: 'measured', on: was.measuredOn, branch: b.id, d: was.d });
     if (calipersOf(tree, b.id).at(-1)?.day === dayOf(on)) lines.push({ kind: 'measured', on, branch: b.id, d: b.d });
     return { ...b, measuredOn: on };
   });
@@ -87,7 +88,10 @@ export const measure = actKind({
     const trunk = measured.trunk && measured.trunk !== tree.trunk ? trunkAnew(tree, on) : [];
     if (!branches) return { tree: next, lines: trunk };
     const thick = thicknessAnew(tree, branches, on);
-    return { tree: withBranches(next, thick.branches), lines: [...unlistedLines(tree, branches, on), ...lineAnew(tree, branches, on), ...thick.lines, ...trunk] };
+    return {
+      tree: withBranches(next, thick.branches),
+      lines: [...unlistedLines(tree, branches, on), ...lineAnew(tree, branches, on), ...thick.lines, ...trunk],
+    };
   },
   say: ({ measured }) => {
     const parts = Object.keys(measured) as (keyof Measured)[];

@@ -103,5 +103,8 @@ const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
   withdrawn: () => 'a line taken back',
 };
 
+/** Who did or saw what a line tells; a line of work names that itself. */
+export const byWhom = (line: RecordLine): string => (line.who && !('by' in line && line.by) ? `, by ${line.who}` : '');
+
 /** A line of the record in words. */
 export const sayLine = (line: RecordLine, names: Names): string => (SAID[line.kind] as (line: RecordLine, names: Names) => string)(line, names);

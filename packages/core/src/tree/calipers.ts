@@ -20,7 +20,9 @@ const remembered = new WeakMap<readonly RecordLine[], ReadonlyMap<string, readon
 function readingsIn(record: readonly RecordLine[]): ReadonlyMap<string, readonly Reading[]> {
   let found = remembered.get(record);
   if (!found) {
-    const told = standing(record).flatMap((line) => (line.kind === 'measured' && line.branch && line.d ? [{ branch: line.branch, day: dayOf(line.on), d: line.d }] : []));
+    const told = standing(record).flatMap((line) =>
+      line.kind === 'measured' && line.branch && line.d ? [{ branch: line.branch, day: dayOf(line.on), d: line.d }] : [],
+    );
     remembered.set(record, (found = groupedBy(told, (t) => t.branch)));
   }
   return found;

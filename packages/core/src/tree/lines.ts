@@ -210,6 +210,7 @@ export const LINE_COMMON = {
   id: optional(id('given when it is stored')),
   on: day('the day it was done or seen'),
   text: optional(words(5000, 'a remark')),
+  who: optional(words(80, 'who did or saw it, as the device knew')),
   corrects: optional(id('an earlier line that this one replaces')),
   again: optional(id('an earlier line, taken back meanwhile, that this one says again')),
 };
