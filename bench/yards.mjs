@@ -7,7 +7,7 @@ import {
   growingDays,
   heldShare,
   isoOf,
-  lookFirst,
+  lookFrom,
   MARK_LIMIT,
   placeTree,
   planTree,
@@ -193,7 +193,7 @@ function live(trees, seed, how) {
     wireAfresh(day);
     wireAgain(day);
     const due = yard.flatMap((t) =>
-      watchedOf(t, day).map((w) => ({ t, branch: w.coil.branch, last: Math.max(day, dueDay(w, day)), first: lookFirst(w, day) })),
+      watchedOf(t, day).map((w) => ({ t, branch: w.coil.branch, last: Math.max(day, dueDay(w, day)), ...lookFrom(w, day) })),
     );
     if (how.fixed) {
       tally.walks++;

@@ -1,4 +1,4 @@
-import { dayOf, dueOn, isoOf, placeTree, watch, type Tree } from '@ustle/core';
+import { dayOf, dueOn, isoOf, placeTree, walkItems, walksOf, watch, type RecordLine, type Tree } from '@ustle/core';
 import { readTreeFile, writeTreeFile } from '@ustle/files';
 import { studio } from './studio.mjs';
 
@@ -27,4 +27,27 @@ test.each(['2026-01-15', '2026-07-30', '2028-02-29'])('loaded on %s, the studio 
   expect([cypress.plan.poses.length, cypress.plan.aside?.length, cypress.record.map((l) => l.kind)]).toEqual([4, 1, ['bent']]);
   const hornbeam = trees.find((t) => t.name === 'Old Ferry')!;
   expect([hornbeam.record, hornbeam.plan.decisions, hornbeam.plan.front ?? null]).toEqual([[], [], null]);
+});
+
+test('the studio walked daily for four weeks asks few looks, and none twice in a week', () => {
+  const start = dayOf('2026-04-10');
+  const trees = studio('2026-04-10') as Tree[];
+  const last = new Map<string, number>();
+  let looks = 0;
+  for (let day = start; day < start + 28; day++) {
+    const items = trees.flatMap((t, i) => walkItems(t, day).map((item) => ({ ...item, i })));
+    for (const { i, kind, branch, of, unwiring } of walksOf(items, day).flatMap((w) => (w.day <= isoOf(day) ? w.items : []))) {
+      const key = `${i} ${branch} ${of}`;
+      expect(day - (last.get(key) ?? -Infinity)).toBeGreaterThanOrEqual(7);
+      last.set(key, day);
+      looks++;
+      const line = { id: `${day}${branch}${of}`, on: isoOf(day), branch };
+      const run = of ? { run: of } : {};
+      const said = kind === 'tie' ? { kind: 'guyed', guy: of, done: 'looked', bark: 'clear' } : { ...run, kind: 'inspected', stage: 'clear' };
+      const off = { ...run, kind: 'unwired', method: 'cut' };
+      trees[i] = { ...trees[i]!, record: [...trees[i]!.record, { ...line, ...(unwiring?.take === 'all' ? off : said) } as RecordLine] };
+    }
+  }
+  expect(looks).toBeGreaterThan(8);
+  expect(looks).toBeLessThanOrEqual(40);
 });

@@ -1,6 +1,6 @@
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { Command } from 'commander';
-import { LARGEST_FILE_BYTES, allSpecies, dayOf, namesOf, planTree, sayBranches, type PlanDocument, type Tree } from '@ustle/core';
+import { COIL_TASKS, LARGEST_FILE_BYTES, allSpecies, dayOf, namesOf, planTree, sayBranches, type PlanDocument, type Tree } from '@ustle/core';
 import { backupTo, dataFolder, restoreFrom } from '@ustle/data';
 import { checkActs, readTreeFile, writeTreeFile, type FileFault } from '@ustle/files';
 import { runActs } from './run-acts.js';
@@ -64,7 +64,7 @@ function summary(tree: Tree, plan: PlanDocument): string[] {
     ),
     ...plan.lostTies,
     ...plan.coverage.said,
-    ...plan.wires.map((w) => `  ${w.run || 'wire'} on ${names(w.branch)}: look on ${w.nextInspection}. ${w.because.join(' ')}`),
+    ...plan.wires.map((w) => `  ${w.run || 'wire'} on ${names(w.branch)}: ${COIL_TASKS[w.task.kind]}, ${w.task.on}. ${w.because.join(' ')}`),
     ...plan.notes,
   ];
 }

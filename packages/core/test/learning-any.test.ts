@@ -6,14 +6,13 @@ import {
   chanceOfStage,
   coilHistory,
   dayOf,
-  dueDay,
   forecast,
   fromOthers,
   GROWTH_UNKNOWN,
   isoOf,
   knownFrom,
   learn,
-  lookFirst,
+  lookFrom,
   MARK_STAGES,
   NOTHING_LEARNT,
   placeTree,
@@ -103,7 +102,8 @@ test('on any tree that lived a while: no date contradicts what was seen, advice 
         if (take === 'marking') expect(rank(seen)).toBeGreaterThanOrEqual(rank('marking'));
         if (w.race.advice === 'remove-now') expect(take).not.toBe('none');
         expect(w.nextInspection).toBeGreaterThan(w.lastSeen?.day ?? w.coil.since);
-        expect(lookFirst(w, day)).toBeLessThanOrEqual(Math.max(dueDay(w, day), lookFirst(w, day)));
+        const { first, early } = lookFrom(w, day);
+        expect(early).toBeLessThanOrEqual(first);
         const marks = chanceOfStage(w.state, 'marking', day);
         expect(marks >= 0 && marks <= 1).toBe(true);
       }

@@ -70,7 +70,7 @@ test('a report tells each session by what was done, what cracked or was otherwis
   expect(session.list).toEqual([expect.stringMatching(/: taken off, \d+% of the green$/), expect.stringMatching(/cracked across the fibre$/)]);
   expect(session.photos).toEqual([{ photo: 'p1', caption: 'photo after the work' }]);
   expect(section(paper, /^Agreed$/).list).toHaveLength(1);
-  expect(section(paper, /next/).list!.join(' ')).toMatch(/Wire: the next look is due by .*repot it, from 1 March 2027\. A wider pot\./);
+  expect(section(paper, /next/).list!.join(' ')).toMatch(/Wire on first right: to be looked at by .*repot it, from 1 March 2027\. A wider pot\./);
   // A crack asks for the longest rest; the tree is let alone until then, and not after.
   expect(section(paper, /keep it/).list![0]).toMatch(/for 6 weeks/);
   expect(aloneUntil(done, ON)).toBe(ON + 42);

@@ -16,7 +16,7 @@ const NewTree = lazy(() => import('./NewTree').then((m) => ({ default: m.NewTree
 
 const glyphOf = (tree: TreeSummary): Glyph => {
   if (!tree.coils) return 'none';
-  return tree.next?.mark ?? (tree.next?.kind === 'remove' ? 'marking' : 'clear');
+  return tree.next?.mark ?? 'unseen';
 };
 
 function whenOf(tree: TreeSummary, today: string): string {

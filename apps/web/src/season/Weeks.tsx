@@ -27,9 +27,9 @@ function weeksOf(days: readonly DueView[], today: string): Week[] {
 }
 
 const GLYPHS: Record<DueView['kind'], Glyph> = {
-  look: 'touching',
-  remove: 'marking',
-  window: 'clear',
+  look: 'unseen',
+  remove: 'unseen',
+  window: 'unseen',
   held: 'none',
   stage: 'none',
   promise: 'none',

@@ -1,9 +1,11 @@
 import type { MarkStage } from '@ustle/core';
 
-export type Glyph = MarkStage | 'none' | 'guy';
+/** `unseen`: wire is on, and nobody looked at it yet; what is only foreseen is not drawn. */
+export type Glyph = MarkStage | 'none' | 'unseen' | 'guy';
 
 const RING: Record<Glyph, string> = {
   none: 'var(--color-quiet)',
+  unseen: 'var(--color-quiet)',
   clear: 'var(--color-moss)',
   touching: 'var(--color-ochre)',
   marking: 'var(--color-madder)',
@@ -13,6 +15,7 @@ const RING: Record<Glyph, string> = {
 };
 const NAMES: Record<Glyph, string> = {
   none: 'no wire',
+  unseen: 'not looked at yet',
   clear: 'clear',
   touching: 'touching',
   marking: 'marking',
@@ -36,8 +39,14 @@ export function StageGlyph({ stage, size = 20 }: { stage: Glyph; size?: number }
   return (
     <svg width={size} height={size} viewBox="0 0 20 20" role="img" aria-label={NAMES[stage]} className="shrink-0">
       {stage === 'none' && <circle cx="10" cy="10" r="5" fill="none" stroke={ring} strokeWidth="1.6" />}
+      {stage === 'unseen' && (
+        <>
+          <circle cx="10" cy="10" r="4" fill="var(--color-bark)" opacity="0.45" />
+          <circle cx="10" cy="10" r="8" fill="none" stroke={ring} strokeWidth="1.6" strokeDasharray="1.6 2.2" />
+        </>
+      )}
       {stage === 'guy' && <path d="M10 10L18 18" stroke={ring} strokeWidth="2" />}
-      {stage !== 'none' && stage !== 'guy' && (
+      {stage !== 'none' && stage !== 'unseen' && stage !== 'guy' && (
         <>
           <circle cx="10" cy="10" r={RADII[stage][0]} fill="var(--color-bark)" opacity={stage === 'clear' || stage === 'touching' ? 1 : 0.55} />
           <circle

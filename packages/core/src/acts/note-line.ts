@@ -1,5 +1,5 @@
-import { dayOf } from '../units/index.js';
-import { ON_TRUNK, coilsOn, cutBack, cutsOf, LINE_COMMON, LINE_FIELDS, type LineKind, type Names, type RecordLine, type Tree } from '../tree/index.js';
+import { dayOf, sayDay } from '../units/index.js';
+import { ON_TRUNK, coilHistory, coilsOn, cutBack, cutsOf, LINE_COMMON, LINE_FIELDS, type LineKind, type Names, type RecordLine, type Tree } from '../tree/index.js';
 import { sayLine } from './say-line.js';
 import { actKind, missing, refuse, type ActKind, type Refusal } from './act.js';
 
@@ -35,6 +35,18 @@ function whichCoil(tree: Tree, line: RecordLine): { refused: Refusal[] } | null 
   return runs.size > 1 && !runs.has('') ? refuse('run', 'choice', `Several pieces of wire are on that branch (${[...runs].join(', ')}): say which one.`) : null;
 }
 
+/** The refusal of a line about a coil that was not on that day: it had come off, or went on only later. What nothing is known of is taken as it is told. */
+function notOn(tree: Tree, line: RecordLine): { refused: Refusal[] } | null {
+  if (line.kind !== 'unwired' && line.kind !== 'inspected' && line.kind !== 'cut') return null;
+  const day = dayOf(line.on);
+  const coils = coilHistory(tree, Infinity).filter((c) => c.branch === line.branch && (line.run === undefined || c.run === line.run));
+  const wasOn = coils.some((c) => c.since <= day && (c.offOn === null || c.offOn > day || (c.offOn === day && line.kind !== 'unwired')));
+  if (!coils.length || wasOn) return null;
+  const off = coils.filter((c) => c.offOn !== null && c.offOn <= day).at(-1);
+  if (off) return refuse('on', 'came-off', `This wire came off on ${sayDay(off.offOn!)} already${off.off?.who ? `, by ${off.off.who}` : ''}. Nothing was changed.`);
+  return refuse('on', 'not-on', `This wire went on on ${sayDay(coils[0]!.since)} only: on ${sayDay(day)} it was not there. Nothing was changed.`);
+}
+
 /** The act of adding one kind of line: its fields are the line's own. */
 function noteLine(kind: PlainLine): ActKind {
   return {
@@ -51,7 +63,7 @@ function noteLine(kind: PlainLine): ActKind {
         const gone = branch === 'trunk' && ON_TRUNK.has(kind) ? null : missing(tree, branch, field);
         if (gone) return gone;
       }
-      const which = whichCoil(tree, line);
+      const which = whichCoil(tree, line) ?? notOn(tree, line);
       if (which) return which;
       if (line.corrects && !tree.record.some((l) => l.id === line.corrects))
         return refuse('corrects', 'not-found', `Line "${line.corrects}" of the record is not here.`);

@@ -39,12 +39,13 @@ function limitOf({ marking, deepRisk }: Forecast, tolerance: Tolerance): number 
   return marking.p10 === null || deepRisk === null ? null : Math.max(marking.p10, deepRisk);
 }
 
-function windowOf(found: Forecast, tolerance: Tolerance): Window | null {
-  const limit = limitOf(found, tolerance);
-  const { setSure, setAlong, set } = found;
+function windowOf({ setAlong, set, ...found }: Forecast, tolerance: Tolerance, openSince: number | null = null): Window | null {
+  const limit = limitOf({ setAlong, set, ...found }, tolerance);
+  // A look that saw it clear tells of slower growth; it does not shut a window that stood open.
+  const setSure = openSince === null ? found.setSure : Math.min(openSince, found.setSure ?? Infinity);
   if (setSure === null || (limit !== null && setSure > limit)) return null;
   const to = limit ?? setSure + 365;
-  return { from: setSure, to, along: setAlong ?? setSure, firm: set.p90 !== null && set.p90 <= to ? set.p90 : null };
+  return { from: setSure, to, along: Math.min(setAlong ?? setSure, setSure), firm: set.p90 !== null && set.p90 <= to ? set.p90 : null };
 }
 
 const firstMark: Record<Tolerance, { stage: 'marking' | 'deep'; said: string; does: string }> = {
@@ -64,11 +65,11 @@ function bySight(last: MarkStage | null, tolerance: Tolerance): string[] | null 
   return null;
 }
 
-/** The race of one coil as it stands on a day, with advice. `last` is what was last seen of it. docs: The race. */
-export function race(coil: CoilState, onDay: number, last: MarkStage | null, tolerance: Tolerance): Race {
+/** The race of one coil as it stands on a day, with advice. `last` is what was last seen of it, `openSince` the day on which its window was seen to stand open. docs: The race. */
+export function race(coil: CoilState, onDay: number, last: MarkStage | null, tolerance: Tolerance, openSince: number | null = null): Race {
   const found = forecast(coil);
   const limit = limitOf(found, tolerance);
-  const window = windowOf(found, tolerance);
+  const window = windowOf(found, tolerance, openSince);
   const { setSure } = found;
   const { stage, said, does } = firstMark[tolerance];
   const fade = coil.species.markFadeYears;

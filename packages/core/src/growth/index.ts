@@ -11,6 +11,7 @@ export * from './learned.js';
 export * from './marking.js';
 export * from './says.js';
 export * from './scars.js';
+export * from './task.js';
 export * from './thickening.js';
 export * from './thickness.js';
 export * from './tolerance.js';

@@ -24,7 +24,8 @@ const LAST_SHARE = 1 / 3;
 const LATE_MONTHS = [9, 10, 11];
 const BLEEDING_MONTHS = [2, 3, 4];
 
-function whatToTake({ race: { advice, window, limit }, coil, state, lastSeen }: Watched, day: number): Unwiring['take'] {
+/** What of a coil comes off on a day. */
+export function whatToTake({ race: { advice, window, limit }, coil, state, lastSeen }: Watched, day: number): Unwiring['take'] {
   const grownIn = lastSeen !== null && lastSeen.stage !== 'clear' && lastSeen.stage !== 'touching';
   if (advice === 'remove-now') return grownIn && (chanceSet(state, day) ?? 1) < 0.5 ? 'marking' : 'all';
   if (window) return window.along <= day ? 'all' : 'none';

@@ -1,5 +1,5 @@
 import { keepNothing, type Keep } from '../units/index.js';
-import { coilsOn, type Coil, type MarkStage, type PlacedTree, woodIn } from '../tree/index.js';
+import { coilsOn, type Coil, type PlacedTree, woodIn } from '../tree/index.js';
 import { nextInspection, race, type Race } from './advice.js';
 import { courseOf, stateOf } from './coil-state.js';
 import { chanceOfStage, forecast, stretchesOf, type CoilState, type Forecast } from './forecast.js';
@@ -75,7 +75,7 @@ export interface Watched {
   race: Race;
   /** Its stretches apart, where they differ: the turns that mark first may come off alone. */
   stretches: StretchDates[];
-  lastSeen: { day: number; stage: MarkStage } | null;
+  lastSeen: Coil['seen'][number] | null;
   nextInspection: number;
   /** The look was put off to that day, and why. */
   snoozed: { until: number; why: string } | null;
@@ -90,6 +90,17 @@ function stretchDates(state: CoilState): StretchDates[] {
   });
 }
 
+/** The day of a look on which, by what was known before it, the window of a coil stood open; null where none did. */
+function openBefore(placed: PlacedTree, coil: Coil, look: number, known: Known): number | null {
+  const before = look - 1;
+  if (before < coil.since) return null;
+  const learned = learnedOf(placed, before, known);
+  const seen = coil.seen.filter((s) => s.day <= before);
+  const taken = { course: courseOf(placed, known), spring: learned.spring, heldBefore: learned.heldBefore(coil) };
+  const { window } = race(stateOf(placed, { ...coil, seen }, learned.of(coil.branch), taken), look, seen.at(-1)?.stage ?? null, toleranceOf(placed.tree));
+  return window && window.from <= look && look <= window.to ? look : null;
+}
+
 /** Every coil on the tree on a day, with its race and the day to look at it, most urgent first. */
 export function watch(placed: PlacedTree, onDay: number, known: Known = NOTHING_LEARNT): Watched[] {
   const { of: unknownOf, spring, heldBefore } = learnedOf(placed, onDay, known);
@@ -100,7 +111,9 @@ export function watch(placed: PlacedTree, onDay: number, known: Known = NOTHING_
     .map((coil): Watched => {
       const state = stateOf(placed, coil, unknownOf(coil.branch), { course, spring, heldBefore: heldBefore(coil) });
       const lastSeen = coil.seen[coil.seen.length - 1] ?? null;
-      const found = race(state, onDay, lastSeen?.stage ?? null, tolerance);
+      const raced = race(state, onDay, lastSeen?.stage ?? null, tolerance);
+      const since = lastSeen?.stage === 'clear' && !(raced.window && raced.window.from <= onDay) ? openBefore(placed, coil, lastSeen.day, known) : null;
+      const found = since === null ? raced : race(state, onDay, 'clear', tolerance, since);
       const tender = state.species.bark === 'thin' || woodIn(placed, coil.branch)!.branch.stage === 'shoot';
       const byRule = nextInspection(state, found.limit, found.forecast, lastSeen?.day ?? null, tender);
       const snoozed = snoozedUntil(placed.tree, coil, onDay);
@@ -127,16 +140,21 @@ export function dueDay({ race: { advice, window }, nextInspection: look }: Watch
 
 /** So late in its window a coil is worth a walk of its own. */
 const OWN_WALK = 0.9;
-/** From this share of the time to a look on, it is taken along on a walk: what was looked at early waits the longer. */
-const WALKED_BY = 0.05;
+/** From this share of the time to a look on, it is taken along on a walk. */
+export const WALKED_BY = 0.5;
+/** From this share on where that saves a walk. */
+export const SAVES_WALK = 0.05;
 
-/** The first day on which a look is worth it when one walks by anyway; of what is to come off in its window, the day from which it can. */
-export function lookFirst(watched: Watched, onDay: number): number {
+/** The days from which a look is worth it when one walks by anyway, and when it saves a walk; of what is to come off in its window, the day from which it can. */
+export function lookFrom(watched: Watched, onDay: number): { first: number; early: number } {
   const from = watched.lastSeen?.day ?? watched.coil.since;
   const { advice, window } = watched.race;
   const due = dueDay(watched, onDay);
-  if (advice === 'window' && window && due !== watched.nextInspection) return Math.max(window.along, from + 1);
-  return Math.ceil(from + WALKED_BY * (due - from));
+  if (advice === 'window' && window && due !== watched.nextInspection) {
+    const first = Math.max(window.along, from + 1);
+    return { first, early: first };
+  }
+  return { first: Math.ceil(from + WALKED_BY * (due - from)), early: Math.ceil(from + SAVES_WALK * (due - from)) };
 }
 
 /** The chance that a coil marks by a day, as far as its tree bears no such mark: deep marks where shallow ones grow out. */

@@ -3,7 +3,7 @@ import { lengthOf } from '../space/index.js';
 import { speciesOf, woodOf } from '../species/index.js';
 import { heldShare, recoverable, usualBendLength } from '../wood/index.js';
 import { guysOn, VIGOUR_FACTOR, woodIn, type GuyOn, type PlacedTree } from '../tree/index.js';
-import { GROWING_WEEKS, lookAfter, TENDER_WEEKS } from './looks.js';
+import { GROWING_WEEKS, lookAfter } from './looks.js';
 import { courseOf } from './coil-state.js';
 import { grownAlong, growingDaysAlong } from './course.js';
 import { NOTHING_LEARNT, type Known } from './known.js';
@@ -24,10 +24,16 @@ const DAYS_A_YEAR = 365.25;
 const MOST_YEARS = 15;
 /** A branch is drawn a quarter past where it shall stay, so it is let go when it keeps so much. */
 const HELD = 0.8;
-/** The day by which a cushion is to be looked at again: by rule, and no later than half of the time until it may mark. */
+/** A cushion presses on a hand's breadth, not along a line: looked at and found clear it is let be for so many weeks, found pressing for so many. */
+const PRESSING_WEEKS = 3;
+const LEAST_DAYS = 28;
+
+/** The day by which a cushion is to be looked at again: by rule, and no later than half of the time until it may mark, nor sooner than in four weeks. One that was seen to mark waits for nothing. docs: Rounds. */
 function lookDay({ tree }: PlacedTree, { seen, bark }: GuyOn, { p10 }: WatchedGuy['marks']): number {
-  const byRule = lookAfter(speciesOf(tree.species), tree.site.hemisphere, seen, bark && bark !== 'clear' ? TENDER_WEEKS : GROWING_WEEKS);
-  return p10 === null || p10 <= seen ? byRule : Math.min(byRule, Math.ceil((seen + p10) / 2));
+  if (bark && bark !== 'clear' && bark !== 'touching') return seen;
+  if (bark === 'touching') return seen + PRESSING_WEEKS * 7;
+  const byRule = lookAfter(speciesOf(tree.species), tree.site.hemisphere, seen, GROWING_WEEKS);
+  return p10 === null ? byRule : Math.min(byRule, seen + Math.max(LEAST_DAYS, Math.ceil((p10 - seen) / 2)));
 }
 
 /** The day from which a branch is likely to hold without its tie: all that would come back is stored while only the tie holds it. docs: Set. */

@@ -36,7 +36,7 @@ import { planDevices, type FaultyDevice, type PlanDevice } from './devices.js';
 import { latelyOf } from './lately.js';
 import { lostAnchors } from './lost-anchors.js';
 import { planRun, type PlanRun } from './runs.js';
-import { unwiringOf, watch, type Dates, type Known, type Unwiring, type Watched } from '../growth/index.js';
+import { coilTask, unwiringOf, watch, type CoilTaskKind, type Dates, type Known, type Unwiring, type Watched } from '../growth/index.js';
 
 export interface PlanFront {
   bearing: number;
@@ -65,6 +65,8 @@ export interface PlanWire {
   deep: IsoDates;
   advice: string;
   nextInspection: string;
+  /** What is to be done with it, and by when; `late`: that was to be before today. */
+  task: { kind: CoilTaskKind; on: string; late: boolean };
   because: string[];
   /** When the turns at its bend, and those on straight wood, mark by themselves; none where all are alike. */
   stretches: { where: 'bend' | 'straight'; p10: string | null; p50: string | null }[];
@@ -118,6 +120,7 @@ const isoDates = ({ p10, p50, p90 }: Dates): IsoDates => ({ p10: iso(p10), p50: 
 
 function planWire(watched: Watched, onDay: number): PlanWire {
   const { coil, race, nextInspection, stretches, snoozed } = watched;
+  const task = coilTask(watched, onDay);
   return {
     run: coil.run,
     branch: coil.branch,
@@ -130,6 +133,7 @@ function planWire(watched: Watched, onDay: number): PlanWire {
     deep: isoDates(race.forecast.deep),
     advice: race.advice,
     nextInspection: isoOf(nextInspection),
+    task: { kind: task.kind, on: isoOf(task.day), late: task.since !== null },
     because: race.because,
     stretches: stretches.map(({ where, p10, p50 }) => ({ where, p10: iso(p10), p50: iso(p50) })),
     unwiring: unwiringOf(watched, onDay),

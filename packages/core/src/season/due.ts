@@ -1,8 +1,8 @@
 import { groupedBy, leastOf, isoOf, sayDay } from '../units/index.js';
-import { dueDay, watch, watchGuys, type Known, type Watched, type WatchedGuy } from '../growth/index.js';
+import { coilTask, watch, watchGuys, type CoilTask, type CoilTaskKind, type Known, type Watched, type WatchedGuy } from '../growth/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
 import { cutList } from '../removal/index.js';
-import { namesOf, placeTree, sayBranches, type MarkStage, type Names, type PlacedTree, type Tree, isRead, isTrunkMeasured } from '../tree/index.js';
+import { MARK_STAGES, namesOf, placeTree, sayBranches, type MarkStage, type Names, type PlacedTree, type Tree, isRead, isTrunkMeasured } from '../tree/index.js';
 import { asItStands } from '../stand/index.js';
 import { heldDue, letGoDue, SPRINGS_BACK_DAYS } from './held-due.js';
 import { promisesOf, type Promised } from './promises.js';
@@ -39,7 +39,7 @@ export interface Due {
 /** Coils of one tree due within this many days of each other are one walk. */
 const ROUND_DAYS = 3;
 
-const TITLES: Record<'look' | 'remove' | 'window', (branches: string) => string> = {
+const TITLES: Record<CoilTaskKind, (branches: string) => string> = {
   look: (b) => `${b}: look at the wire`,
   remove: (b) => `${b}: take the wire off`,
   window: (b) => `${b}: the wire can come off`,
@@ -50,18 +50,13 @@ const RANK: Record<DueKind, number> = { remove: 0, session: 1, look: 2, window: 
 /** Sorts what is due: by day, what marks before what is only to be looked at; open plans last. */
 export const urgency = ({ on, kind }: Pick<Due, 'on' | 'kind'>): string => (kind === 'plan' ? 'plan' : on) + RANK[kind];
 
-const kindOf = (w: Watched, onDay: number): keyof typeof TITLES =>
-  w.race.advice === 'remove-now' ? 'remove' : w.race.window && w.race.window.from <= onDay ? 'window' : 'look';
-
-interface Group {
-  kind: keyof typeof TITLES;
-  day: number;
+interface Group extends Pick<CoilTask, 'kind' | 'day'> {
   watched: Watched[];
 }
 
 /** A look that is near a removal on the same tree belongs to the same walk, but is a task of its own kind. */
 function grouped(watched: readonly Watched[], onDay: number): Group[] {
-  const items = watched.map((w) => ({ w, day: Math.max(onDay, dueDay(w, onDay)), kind: kindOf(w, onDay) })).sort((a, b) => a.day - b.day);
+  const items = watched.map((w) => ({ w, ...coilTask(w, onDay) })).sort((a, b) => a.day - b.day);
   const groups: Group[] = [];
   for (const { w, day, kind } of items) {
     const group = groups.find((g) => g.kind === kind && day - g.day <= ROUND_DAYS);
@@ -70,6 +65,9 @@ function grouped(watched: readonly Watched[], onDay: number): Group[] {
   }
   return groups;
 }
+
+/** The gravest of some stages that were seen; null where nothing was. */
+const gravest = (seen: readonly MarkStage[]): MarkStage | null => [...MARK_STAGES].reverse().find((s) => seen.includes(s)) ?? null;
 
 function wireDue(watched: readonly Watched[], names: Names, onDay: number): Due[] {
   return grouped(watched, onDay).map(({ kind, day, watched: these }): Due => {
@@ -82,7 +80,7 @@ function wireDue(watched: readonly Watched[], names: Names, onDay: number): Due[
       branches,
       title: TITLES[kind](sayBranches(names, branches)),
       text: [...(late.length ? [`Due since ${sayDay(leastOf(late))}.`] : []), these[0]!.race.because.join(' ')].join(' '),
-      mark: these[0]!.lastSeen?.stage ?? null,
+      mark: gravest(these.flatMap((w) => w.lastSeen?.stage ?? [])),
     };
   });
 }

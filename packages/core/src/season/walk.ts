@@ -1,5 +1,5 @@
 import { dayOf, isoOf } from '../units/index.js';
-import { dueDay, lookFirst, unwiringOf, watch, watchGuys, type Known, type Unwiring } from '../growth/index.js';
+import { coilTask, lookFrom, SAVES_WALK, unwiringOf, WALKED_BY, watch, watchGuys, type CoilTaskKind, type Known, type Unwiring } from '../growth/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
 import { namesOf, placeTree, type MarkStage, type Tree } from '../tree/index.js';
 import { asItStands } from '../stand/index.js';
@@ -15,16 +15,19 @@ export interface WalkItem {
   name: string;
   what: string;
   since: string;
-  /** The day before which a look is not worth the walk, and the day by which it must be; ISO. */
+  /** The day from which it is looked at where one walks by, that from which it is where it saves a walk, and the day by which it must be; ISO. */
   first: string;
+  early: string;
   last: string;
-  seen: { on: string; stage: MarkStage } | null;
+  seen: { on: string; stage: MarkStage; who?: string } | null;
   because: string[];
   /** From when it holds to when it may mark; null where the one comes after the other. */
   window: { from: string; to: string } | null;
   /** The day from which it may mark; null beyond fifteen years. */
   marks: string | null;
   unwiring: Unwiring | null;
+  /** What is to be done with a coil; null for what is no coil. */
+  task: CoilTaskKind | null;
 }
 
 /** All that is on a tree and wants looks, as a phone takes it along. */
@@ -41,9 +44,11 @@ export function walkItems(given: Tree, onDay: number, known?: Known): WalkItem[]
       name: names(branch),
       what: `${size.toFixed(1)} mm ${metal}${strands > 1 ? ` × ${strands}` : ''}`,
       since: isoOf(since),
-      first: isoOf(lookFirst(w, onDay)),
-      last: isoOf(dueDay(w, onDay)),
-      seen: w.lastSeen && { on: isoOf(w.lastSeen.day), stage: w.lastSeen.stage },
+      first: isoOf(lookFrom(w, onDay).first),
+      early: isoOf(lookFrom(w, onDay).early),
+      last: isoOf(coilTask(w, onDay).day),
+      task: coilTask(w, onDay).kind,
+      seen: w.lastSeen && { on: isoOf(w.lastSeen.day), stage: w.lastSeen.stage, ...(w.lastSeen.who ? { who: w.lastSeen.who } : {}) },
       because: w.race.because,
       window: w.race.window && { from: isoOf(w.race.window.from), to: isoOf(w.race.window.to) },
       marks: w.race.limit === null ? null : isoOf(w.race.limit),
@@ -59,7 +64,9 @@ export function walkItems(given: Tree, onDay: number, known?: Known): WalkItem[]
       name: names(g.branch),
       what,
       since: isoOf(g.since),
-      first: isoOf(Math.ceil((g.seen + g.look) / 2)),
+      task: null,
+      first: isoOf(Math.ceil(g.seen + WALKED_BY * (g.look - g.seen))),
+      early: isoOf(Math.ceil(g.seen + SAVES_WALK * (g.look - g.seen))),
       last: isoOf(g.look),
       seen: g.bark && { on: isoOf(g.seen), stage: g.bark },
       because: [
@@ -76,8 +83,8 @@ export function walkItems(given: Tree, onDay: number, known?: Known): WalkItem[]
 }
 
 /** The walks that a yard's items ask for from a day on. docs: Rounds. */
-export const walksOf = <I extends Pick<WalkItem, 'first' | 'last'>>(items: readonly I[], onDay: number): { day: string; items: I[] }[] =>
+export const walksOf = <I extends Pick<WalkItem, 'first' | 'early' | 'last'>>(items: readonly I[], onDay: number): { day: string; items: I[] }[] =>
   gatherRounds(
-    items.map((item) => ({ item, first: dayOf(item.first), last: dayOf(item.last) })),
+    items.map((item) => ({ item, first: dayOf(item.first), early: dayOf(item.early), last: dayOf(item.last) })),
     onDay,
   ).map(({ day, looks }) => ({ day: isoOf(day), items: looks.map((l) => l.item) }));

@@ -61,7 +61,8 @@ export function guyHistory(tree: Tree, onDay: number): { on: GuyOn[]; off: GuyOf
       cameDeg: line.cameDeg ?? before?.cameDeg ?? null,
       length: line.length ?? before?.length ?? null,
       seen: day,
-      bark: line.bark ?? before?.bark ?? null,
+      // Let out, it presses no more as it did.
+      bark: line.bark ?? (done === 'loosened' ? null : (before?.bark ?? null)),
     });
   }
   return { on: [...on.values()], off };

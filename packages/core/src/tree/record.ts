@@ -1,6 +1,6 @@
 import { dayOf } from '../units/index.js';
 import type { MetalName } from '../wood/index.js';
-import { branchIn, type LineOf, type MarkStage, type RecordLine, type Wrap } from './lines.js';
+import { branchIn, MARK_STAGES, type LineOf, type MarkStage, type RecordLine, type Wrap } from './lines.js';
 import type { Hand, Start } from './plan-parts.js';
 import type { Tree } from './types.js';
 
@@ -41,7 +41,7 @@ export interface Coil {
   /** Its angle counts from how the branch lay when it went on, not from how that grew. */
   fromHere: boolean;
   /** What was seen of it, with the gap left where it was told, mm. */
-  seen: { day: number; stage: MarkStage; gap?: number }[];
+  seen: { day: number; stage: MarkStage; gap?: number; who?: string }[];
 }
 
 /** Whether a line of the record took a branch off, by itself or along with another. */
@@ -122,8 +122,7 @@ export function coilHistory(tree: Tree, onDay: number): CoilOnce[] {
         // Bent once it was on: how far is known now. Of several bends the greatest counts, as where it was put on bent.
         for (const { bentDeg, targetDeg = coil.targetDeg, over = coil.over, fromHere } of bendsOf(line))
           if (bentDeg !== undefined && bentDeg > (coil.bentDeg ?? 0)) Object.assign(coil, { bentDeg, targetDeg, over, fromHere });
-        if (line.kind === 'inspected' && isAbout(line, coil, own))
-          coil.seen.push({ day, stage: line.stage, ...(line.gap === undefined ? {} : { gap: line.gap }) });
+        if (line.kind === 'inspected' && isAbout(line, coil, own)) look(coil, day, line);
         const unwired = line.kind === 'unwired' && isAbout(line, coil, own) ? line : null;
         if (unwired || tookOff(line, coil.branch)) Object.assign(coil, { offOn: day, off: unwired });
       }
@@ -134,6 +133,15 @@ export function coilHistory(tree: Tree, onDay: number): CoilOnce[] {
     }
   }
   return coils;
+}
+
+/** A look at a coil; of two on one day the graver stands. */
+function look(coil: Coil, day: number, { stage, gap, who }: LineOf<'inspected'>): void {
+  const before = coil.seen.at(-1);
+  const same = before?.day === day ? before : null;
+  if (same && MARK_STAGES.indexOf(same.stage) > MARK_STAGES.indexOf(stage)) return;
+  if (same) coil.seen.pop();
+  coil.seen.push({ day, stage, ...(gap === undefined ? {} : { gap }), ...(who ? { who } : {}) });
 }
 
 /** The branches whose coils a line may tell of. */

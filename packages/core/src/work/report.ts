@@ -60,12 +60,14 @@ function sessionSection(tree: Tree, session: WorkSession): Section {
   };
 }
 
+const NEXT = { look: 'to be looked at', remove: 'to come off', window: 'can come off' } as const;
+
 /** What was done to a tree, for its owner: session by session, the newest first; how it is kept, and what comes next. */
 export function reportOf(given: Tree, plan: PlanDocument, onDay: number): Paper {
   const tree = asItStands(given, onDay);
   const sessions = workSessions(tree).reverse();
   const names = namesOf(tree);
-  const next = [...plan.wires].sort((a, b) => (a.nextInspection < b.nextInspection ? -1 : 1))[0];
+  const next = [...plan.wires].sort((a, b) => (a.task.on < b.task.on ? -1 : 1))[0];
   const owed = vowsOf(tree).filter((v) => !v.ended);
   return {
     title: `${tree.name}: what was done`,
@@ -81,7 +83,7 @@ export function reportOf(given: Tree, plan: PlanDocument, onDay: number): Paper 
         head: 'What comes next',
         list: [
           ...(next
-            ? [`Wire: the next look ${dayOf(next.nextInspection) < onDay ? 'has been due since' : 'is due by'} ${sayDay(dayOf(next.nextInspection))}.`]
+            ? [`Wire on ${names(next.branch)}: ${next.task.late ? 'was to be looked at' : NEXT[next.task.kind]} by ${sayDay(dayOf(next.task.late ? next.nextInspection : next.task.on))}.`]
             : []),
           ...owed.map(({ line }) =>
             `${line.branch ? `${names(line.branch)}: ` : ''}${PROMISE_WORDS[line.what]}, from ${sayDay(dayOf(line.from ?? line.on))}. ${line.text ?? ''}`.trim(),

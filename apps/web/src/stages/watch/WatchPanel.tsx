@@ -1,7 +1,7 @@
 import { lazy, Suspense } from 'react';
-import { speciesOf, toleranceOf, type PlanWire, type Tolerance } from '@ustle/core';
+import { coilsOn, dayOf, speciesOf, toleranceOf, type PlanWire, type Tolerance } from '@ustle/core';
 import { Facts, PanelHead, Pick, Skeleton } from '../../shared/parts';
-import { count, daysBetween, sayDate, saySpan, sayShort } from '../../shared/say';
+import { count, sayDate, saySpan, sayShort } from '../../shared/say';
 import { StageGlyph, type Glyph } from '../../shared/StageGlyph';
 import { useDesk } from '../desk';
 import { History } from '../History';
@@ -13,7 +13,7 @@ import { Learnt } from './Learnt';
 const RaceChart = lazy(() => import('./RaceChart').then((m) => ({ default: m.RaceChart })));
 
 const ADVICE: Record<string, string> = {
-  window: 'can come off clean',
+  window: 'comes off clean in its window',
   rewire: 'wire again',
   guy: 'a guy after this',
   wrap: 'wrap next time',
@@ -22,8 +22,13 @@ const ADVICE: Record<string, string> = {
   wait: 'wait',
 };
 
-const glyphFor = (wire: PlanWire, today: string, seen: Glyph | undefined): Glyph =>
-  seen ?? (wire.advice === 'remove-now' ? 'marking' : wire.touching.p50 && wire.touching.p50 <= today ? 'touching' : 'clear');
+/** What is to be done with a coil, and when. */
+function sayTask({ kind, on, late }: PlanWire['task'], today: string): string {
+  const now = on <= today;
+  if (kind === 'look') return late ? 'look first of all' : now ? 'look today' : `look by ${sayShort(on)}`;
+  if (kind === 'remove') return now ? 'take it off today' : `off by ${sayShort(on)}`;
+  return now ? 'off today, its window ends' : `can come off, by ${sayShort(on)}`;
+}
 
 type Dates = PlanWire['touching'];
 
@@ -85,7 +90,8 @@ export function WatchPanel() {
   const { tree, plan, branch, setBranch, today, names } = useDesk();
   const { watching } = useWatch();
   if (!plan) return <Skeleton lines={8} />;
-  const seenOf = (id: string): Glyph | undefined => [...tree.record].reverse().flatMap((l) => (l.kind === 'inspected' && l.branch === id ? l.stage : []))[0];
+  const coils = coilsOn(tree, dayOf(today));
+  const seenOf = ({ branch: id, run }: PlanWire): Glyph | undefined => coils.find((c) => c.branch === id && c.run === run)?.seen.at(-1)?.stage;
   return (
     <>
       <PanelHead title="Watch">
@@ -96,7 +102,6 @@ export function WatchPanel() {
       <ul className="border-b border-rule">
         {plan.wires.map((wire) => {
           const open = wire.branch === branch;
-          const late = daysBetween(wire.nextInspection, today);
           return (
             <li key={`${wire.run}${wire.branch}`} className={`border-t border-rule ${open ? 'bg-base-100' : ''}`}>
               <button
@@ -106,14 +111,12 @@ export function WatchPanel() {
                 className="flex w-full items-center gap-3 px-2 py-2 text-left"
                 onClick={() => setBranch(open ? null : wire.branch)}
               >
-                <StageGlyph stage={glyphFor(wire, today, seenOf(wire.branch))} />
+                <StageGlyph stage={seenOf(wire) ?? 'unseen'} />
                 <span className="min-w-0 flex-1">
                   <strong className="block">{names(wire.branch)}</strong>
                   {ADVICE[wire.advice] ?? wire.advice}
                 </span>
-                <span className={`text-right ${late >= 0 ? 'font-bold text-copper' : 'text-quiet'}`}>
-                  {late > 0 ? `look, ${count(late, 'day')} late` : late === 0 ? 'look today' : `look ${sayShort(wire.nextInspection)}`}
-                </span>
+                <span className={`text-right ${wire.task.on <= today ? 'font-bold text-copper' : 'text-quiet'}`}>{sayTask(wire.task, today)}</span>
               </button>
               {open && <OpenCoil wire={wire} />}
             </li>
