@@ -32,6 +32,12 @@ export default defineConfig({
             handler: 'NetworkFirst',
             options: { cacheName: 'ustle-work', expiration: { maxEntries: 60 } },
           },
+          {
+            // A picture's address tells what it shows: it never changes.
+            urlPattern: /\/api\/trees\/[^/]+\/silhouette\?/,
+            handler: 'CacheFirst',
+            options: { cacheName: 'ustle-pictures', expiration: { maxEntries: 400 } },
+          },
         ],
       },
     }),

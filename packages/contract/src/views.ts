@@ -112,6 +112,7 @@ export interface WalkStop extends WalkItem {
   species: string;
   bench: string | null;
   revision: number;
+  recorded: number;
   /** The day of the walk that takes it along, ISO. */
   walk: string;
 }

@@ -233,8 +233,7 @@ test('rounds are few, take each look once, and none late', () => {
       const apart: { first: number; last: number }[] = [];
       for (const l of [...looks].sort((a, b) => a.last - b.last)) if (!apart.length || l.first > Math.max(today, apart[apart.length - 1]!.last)) apart.push(l);
       expect(rounds.length).toBeLessThanOrEqual(apart.length);
-      for (const [i, round] of rounds.entries())
-        if (i) expect(round.looks.some((l) => l.early > rounds[i - 1]!.day || l.last > rounds[i - 1]!.day)).toBe(true);
+      for (const [i, round] of rounds.entries()) if (i) expect(round.looks.some((l) => l.early > rounds[i - 1]!.day || l.last > rounds[i - 1]!.day)).toBe(true);
     }),
   );
 });

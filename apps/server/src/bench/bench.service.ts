@@ -113,8 +113,8 @@ export class BenchService {
   /** All that wants looks, bench by bench in walking order, with the walk that takes it along. */
   async walk(): Promise<WalkView> {
     const [sums, benches, stands] = [await this.sums(), await this.benches.list(), await this.benches.stands()];
-    const items = sums.flatMap(({ row: { id, name, species, revision }, sum }) =>
-      sum.items.map((item) => ({ ...item, tree: id, treeName: name, species: findSpecies(species)!.name, revision, bench: stands.get(id) ?? null })),
+    const items = sums.flatMap(({ row: { id, name, species, revision, recorded }, sum }) =>
+      sum.items.map((item) => ({ ...item, tree: id, treeName: name, species: findSpecies(species)!.name, revision, recorded, bench: stands.get(id) ?? null })),
     );
     const place = new Map(benches.map((b, i) => [b.id, i]));
     const order = (s: WalkStop): number => (s.bench === null ? benches.length : place.get(s.bench)!);

@@ -1,13 +1,27 @@
-import { useRef } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { WalkStop } from '@ustle/contract';
+import { paths, type WalkStop } from '@ustle/contract';
+import { inTime, LOOK_MINUTES, MARK_STAGES, type MarkStage } from '@ustle/core';
+import { ask } from '../shared/http';
+import { useWho } from '../shared/who';
 import { Quiet, Skeleton } from '../shared/parts';
 import { count, sayLong, sayShort } from '../shared/say';
 import { StageGlyph } from '../shared/StageGlyph';
 import { useOffline } from '../shared/use-offline';
 import { useTitle } from '../shared/use-title';
+import { AllClear } from './AllClear';
+import { MINUTES, useMinutes } from './minutes';
+import { isGrave } from './press';
 import { StopCard } from './StopCard';
-import { keyOf, useWalking, type Answer, type Walking } from './use-walk';
+import { keyOf, useWalking, type Walking } from './use-walk';
+
+const WhoSheet = lazy(() => import('../app/WhoSheet').then((m) => ({ default: m.WhoSheet })));
+
+/** Pictures that this page has asked for: they are kept where a network is missed. */
+const takenAlong = new Set<string>();
+
+/** Another, or this one before, looked at it today: on one round it is not asked twice. */
+const isSeenToday = (stop: WalkStop, on: string): boolean => stop.seen?.on === on && stop.task === 'look';
 
 function Refused({ waiting, again, letGo }: Pick<Walking, 'waiting' | 'again' | 'letGo'>) {
   const refused = waiting.filter((w) => w.refused !== null);
@@ -30,15 +44,41 @@ function Refused({ waiting, again, letGo }: Pick<Walking, 'waiting' | 'again' | 
   );
 }
 
-const clearAll = (stops: readonly WalkStop[]): Answer[] =>
-  stops.map((stop) => ({
-    stop,
-    said: 'clear',
-    act:
-      stop.kind === 'wire'
-        ? { kind: 'inspected', branch: stop.branch, ...(stop.of ? { run: stop.of } : {}), stage: 'clear' }
-        : { kind: 'guyed', branch: stop.branch, guy: stop.of, done: 'looked', bark: 'clear' },
-  }));
+/** Who walks: asked once on a device, one press to change. */
+function Walker() {
+  const { name, asked } = useWho();
+  const [asking, setAsking] = useState(false);
+  return (
+    <>
+      {name ? (
+        <Quiet onClick={() => setAsking(true)} label={`${name} walks: change`}>
+          {name}
+        </Quiet>
+      ) : (
+        <Quiet onClick={() => setAsking(true)}>{asked ? 'nobody in particular' : 'who are you?'}</Quiet>
+      )}
+      <Suspense fallback={null}>{asking && <WhoSheet onClose={() => setAsking(false)} />}</Suspense>
+    </>
+  );
+}
+
+/** What was seen to mark, and is on still. */
+function StillOn({ answered }: Pick<Walking, 'answered'>) {
+  const left = [...answered.values()].flatMap(({ said, about }) => (isGrave(said as MarkStage) ? [`${about}: ${said}`] : []));
+  if (!left.length) return null;
+  return (
+    <p className="border-l-4 border-madder px-3 py-1">
+      {left.length === 1 ? 'One is' : `${left.length} are`} still on: {left.join('; ')}.
+    </p>
+  );
+}
+
+/** What another saw of a thing today, where that is graver than what was answered here. */
+const RANK = (stage: string): number => MARK_STAGES.indexOf(stage as MarkStage);
+const graverBy = (stop: WalkStop, said: string, on: string): string | null =>
+  stop.seen && stop.seen.on === on && RANK(said) >= 0 && RANK(stop.seen.stage) > RANK(said)
+    ? `${stop.seen.who ?? 'somebody'} saw it ${stop.seen.stage}: that stands`
+    : null;
 
 /** The round on foot: bench by bench, tree by tree, one thing at a time. */
 export function WalkPage() {
@@ -46,8 +86,20 @@ export function WalkPage() {
   useOffline();
   const walking = useWalking();
   const { view, waiting, answered, away, error, answer, takeBack } = walking;
+  const [minutes, setMinutes] = useMinutes();
+  // What was just answered stays until its further questions are, though it may be off the tree by then.
+  const [staying, setStaying] = useState<WalkStop | null>(null);
   const [address, setAddress] = useSearchParams();
   const top = useRef<HTMLDivElement>(null);
+  // The trees' pictures are taken along with the walk.
+  const pictured = view && !away ? [...new Set(view.stops.map((s) => paths.silhouette(s.tree, s.revision, s.recorded)))].join(' ') : '';
+  useEffect(() => {
+    for (const path of pictured.split(' '))
+      if (path && !takenAlong.has(path)) {
+        takenAlong.add(path);
+        void ask(path).catch(() => takenAlong.delete(path));
+      }
+  }, [pictured]);
   if (!view)
     return (
       <main className="mx-auto max-w-xl px-4 py-6">
@@ -58,10 +110,19 @@ export function WalkPage() {
   const next = view.stops.map((s) => s.walk).sort()[0] ?? null;
   const early = next !== null && next > view.on && address.get('early') === null && !tree;
   // What was answered today belongs to today's walk, whenever it is due again.
-  const round = view.stops.filter((s) => (tree ? s.tree === tree : s.walk === next || answered.has(keyOf(s)) || s.walk <= view.on));
-  const open = round.filter((s) => !answered.has(keyOf(s)));
+  const all = view.stops.filter((s) => (tree ? s.tree === tree : s.walk === next || answered.has(keyOf(s)) || s.walk <= view.on));
+  const done = all.filter((s) => answered.has(keyOf(s)) || isSeenToday(s, view.on));
+  const { now, waits } = tree
+    ? { now: all, waits: [] }
+    : inTime(
+        all.filter((s) => !done.includes(s)),
+        minutes - done.length * LOOK_MINUTES,
+      );
+  const round = all.filter((s) => now.includes(s) || done.includes(s));
+  const open = round.filter((s) => !done.includes(s));
   const asked = address.get('at');
-  const stop = open.find((s) => keyOf(s) === asked) ?? open[0];
+  const stop = staying ?? open.find((s) => keyOf(s) === asked) ?? open[0];
+  const finished = new Set([...answered.keys(), ...done.map(keyOf)]).size;
   const go = (s: WalkStop | undefined): void => {
     setAddress((p) => {
       if (s) p.set('at', keyOf(s));
@@ -74,15 +135,6 @@ export function WalkPage() {
     const left = open.filter((o) => !given.includes(o));
     return left.find((o) => round.indexOf(o) > round.indexOf(s)) ?? left[0];
   };
-  const give = (answers: Answer[], from: WalkStop): void => {
-    go(
-      following(
-        from,
-        answers.map((a) => a.stop),
-      ),
-    );
-    void answer(answers);
-  };
   const benchName = (id: string | null): string => view.benches.find((b) => b.id === id)?.name ?? 'On no bench';
   const onBench = stop ? open.filter((s) => s.bench === stop.bench) : [];
   const unsent = waiting.filter((w) => w.refused === null).length;
@@ -92,8 +144,24 @@ export function WalkPage() {
         <div>
           <h1 className="text-2xl">Walk</h1>
           <p className="text-quiet">
-            {sayLong(view.on)}. {round.length ? `${round.length - open.length} of ${count(round.length, 'look')} done` : 'No wire and no tie is on any tree.'}
+            {sayLong(view.on)}. {finished + open.length ? `${finished} of ${count(finished + open.length, 'look')} done` : 'No wire and no tie is on any tree.'}{' '}
+            <Walker />
           </p>
+          {(waits.length > 0 || all.length > MINUTES[0] / LOOK_MINUTES) && (
+            <p className="text-quiet">
+              <label>
+                I have{' '}
+                <select className="select select-sm w-auto bg-sheet" value={minutes} onChange={(event) => setMinutes(Number(event.target.value))}>
+                  {MINUTES.map((m) => (
+                    <option key={m} value={m}>
+                      {m > 60 ? 'as long as it takes' : m === 60 ? 'an hour' : `${m} minutes`}
+                    </option>
+                  ))}
+                </select>
+              </label>
+              {waits.length > 0 && ` The gravest first; ${count(waits.length, 'look')} ${waits.length === 1 ? 'waits' : 'wait'} for another day.`}
+            </p>
+          )}
         </div>
         <nav aria-label="Of the walk" className="flex gap-4">
           <Link className="min-h-11 content-center text-copper" to="/walk/sheet">
@@ -122,38 +190,65 @@ export function WalkPage() {
         ) : stop ? (
           <>
             {view.benches.length > 0 && <p className="text-quiet">{benchName(stop.bench)}</p>}
-            <StopCard on={view.on} key={keyOf(stop)} stop={stop} onAnswer={(answers) => give(answers, stop)} onSkip={() => go(following(stop, [stop]))} />
-            {onBench.length > 1 && (
-              <button type="button" className="btn btn-outline mt-4 min-h-14 w-full border-moss text-lg" onClick={() => give(clearAll(onBench), stop)}>
-                All {onBench.length} here are clear
-              </button>
+            <StopCard
+              on={view.on}
+              key={keyOf(stop)}
+              stop={stop}
+              onAnswer={(answers) => {
+                setStaying(stop);
+                void answer(answers);
+              }}
+              onNext={() => {
+                setStaying(null);
+                go(following(stop, [stop]));
+              }}
+              onSkip={() => go(following(stop, [stop]))}
+            />
+            {open.includes(stop) && (
+              <AllClear
+                key={stop.bench}
+                stops={onBench}
+                on={view.on}
+                onAnswer={(answers) => {
+                  const given = answers.map((a) => a.stop);
+                  go(following(stop, given));
+                  void answer(answers, true);
+                }}
+              />
             )}
           </>
         ) : (
-          round.length > 0 && (
-            <p className="py-6 text-lg">All is looked at. {unsent ? 'What waits is sent as soon as there is a network.' : 'All of it is stored.'}</p>
+          finished > 0 && (
+            <p className="py-6 text-lg">
+              {waits.length ? 'What there was time for is looked at.' : 'All is looked at.'}{' '}
+              {unsent ? 'What waits is sent as soon as there is a network.' : 'All of it is stored.'}
+            </p>
           )
         )}
       </div>
       {answered.size > 0 && (
         <section className="mt-6" aria-label="Answered today">
           <h2 className="text-lg">Answered today</h2>
+          <StillOn answered={answered} />
           <ul className="border-b border-rule">
-            {round.flatMap((s) => {
-              const said = answered.get(keyOf(s));
-              return said
-                ? [
-                    <li key={keyOf(s)} className="flex items-center gap-3 border-t border-rule py-1">
-                      <StageGlyph stage={['clear', 'touching', 'marking', 'deep', 'swallowed'].includes(said.said) ? (said.said as 'clear') : 'none'} />
-                      <span className="flex-1">
-                        {s.treeName}, {s.name}: {said.said}
-                      </span>
-                      <Quiet onClick={() => void takeBack(said, s)} label={`take back: ${s.treeName}, ${s.name}`}>
-                        take back
-                      </Quiet>
-                    </li>,
-                  ]
-                : [];
+            {[...answered.values()].map((one) => {
+              const stop = view.stops.find((s) => keyOf(s) === one.key);
+              const graver = stop && graverBy(stop, one.said, view.on);
+              return (
+                <li key={one.key} className="flex items-center gap-3 border-t border-rule py-1">
+                  <StageGlyph stage={RANK(one.said) < 0 ? 'none' : (one.said as MarkStage)} />
+                  <span className="flex-1">
+                    {one.about}: {one.said}
+                    {graver && <span className="block text-madder">{graver}</span>}
+                  </span>
+                  <Quiet
+                    onClick={() => void takeBack(one)}
+                    label={one.group ? `take back all that were said to be clear with ${one.about}` : `take back: ${one.about}`}
+                  >
+                    {one.group ? 'take all back' : 'take back'}
+                  </Quiet>
+                </li>
+              );
             })}
           </ul>
         </section>

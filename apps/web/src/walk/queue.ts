@@ -21,8 +21,17 @@ export interface Answered {
   key: string;
   on: string;
   said: string;
+  /** The tree and the branch in words; missing in older ones. */
+  about?: string;
+  /** The last act that tells it, and all of them, in turn; one alone in older ones. */
   act: string;
+  acts?: string[];
+  /** Answered with others at once: taken back with them. */
+  group?: string;
 }
+
+/** The acts that an answer was given by, oldest first. */
+export const actsOf = ({ act, acts = [act] }: Answered): string[] => [...acts];
 
 /** What a phone takes along, in its own database: the walk, what was answered, and what waits to be sent. */
 export class WalkStore extends Dexie {
@@ -39,7 +48,24 @@ export class WalkStore extends Dexie {
   answer(waiting: readonly Waiting[], answered: readonly Answered[]): Promise<void> {
     return this.transaction('rw', this.waiting, this.answered, async () => {
       for (const w of waiting) if (!(await this.waiting.where('id').equals(w.id).count())) await this.waiting.add({ ...w });
-      await this.answered.bulkPut([...answered]);
+      for (const a of answered) {
+        const before = await this.answered.get(a.key);
+        await this.answered.put({ ...a, acts: [...(before?.on === a.on ? actsOf(before) : []), ...actsOf(a)] });
+      }
+    });
+  }
+
+  /** Lets go of what was answered: of acts that were not sent nothing is left, those that were are withdrawn, the last first. */
+  takeBack(answered: readonly Answered[], withdraw: (act: string, answered: Answered) => Waiting): Promise<void> {
+    return this.transaction('rw', this.waiting, this.answered, async () => {
+      for (const a of answered) {
+        for (const act of actsOf(a).reverse()) {
+          const unsent = await this.waiting.where('id').equals(act).first();
+          if (unsent) await this.waiting.delete(unsent.turn!);
+          else await this.waiting.add(withdraw(act, a));
+        }
+        await this.answered.delete(a.key);
+      }
     });
   }
 }

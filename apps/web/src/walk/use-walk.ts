@@ -56,9 +56,10 @@ export interface Walking {
   error: string | null;
   waiting: Waiting[];
   answered: Map<string, Answered>;
-  answer: (answers: readonly Answer[]) => Promise<void>;
-  /** Takes an answer of today back: unsent it is let go of, sent it is withdrawn by a further line. */
-  takeBack: (answered: Answered, stop: WalkStop) => Promise<void>;
+  /** Gives answers; `together`: at once, to be taken back at once. */
+  answer: (answers: readonly Answer[], together?: boolean) => Promise<void>;
+  /** Takes an answer of today back, whole, with those that were given with it: unsent it is let go of, sent it is withdrawn by further lines. */
+  takeBack: (answered: Answered) => Promise<void>;
   /** A refused answer was read: it is sent again, or let go of. */
   again: (turn: number) => Promise<void>;
   letGo: (turn: number) => Promise<void>;
@@ -87,29 +88,33 @@ export function useWalking(): Walking {
   // A walk that was taken along goes on with the days: an answer is of the day on which it is given.
   const today = useCallback((): string => (data ? data.on : taken ? yardDay(taken.view.on, taken.on ?? taken.view.on) : ''), [data, taken]);
   const answer = useCallback(
-    async (given: readonly Answer[]) => {
+    async (given: readonly Answer[], together = false) => {
       const on = today();
       askToKeep();
       const made = given.map(({ stop, said, act }) => ({ stop, said, act: { on, ...act, id: newId(), ...signed() } as unknown as Act }));
+      const aboutOf = ({ treeName, name }: WalkStop): string => `${treeName}, ${name}`;
       await store.answer(
-        made.map(({ stop, act }): Waiting => ({ id: act.id, tree: stop.tree, about: `${stop.treeName}, ${stop.name}`, act, refused: null })),
-        made.map(({ stop, said, act }): Answered => ({ key: keyOf(stop), on, said, act: act.id })),
+        made.map(({ stop, act }): Waiting => ({ id: act.id, tree: stop.tree, about: aboutOf(stop), act, refused: null })),
+        made.map(({ stop, said, act }): Answered => ({
+          key: keyOf(stop),
+          on,
+          said,
+          about: aboutOf(stop),
+          act: act.id,
+          ...(together ? { group: made[0]!.act.id } : {}),
+        })),
       );
       void flush();
     },
     [today],
   );
   const takeBack = useCallback(
-    async ({ key, act }: Answered, stop: WalkStop) => {
+    async (one: Answered) => {
       await (sending ?? Promise.resolve());
-      await store.transaction('rw', store.waiting, store.answered, async () => {
-        const unsent = await store.waiting.where('id').equals(act).first();
-        if (unsent) await store.waiting.delete(unsent.turn!);
-        else {
-          const withdraw = { kind: 'withdrawn', corrects: act, id: newId(), on: today(), ...signed() } as Act;
-          await store.waiting.add({ id: withdraw.id, tree: stop.tree, about: `${stop.treeName}, ${stop.name}`, act: withdraw, refused: null });
-        }
-        await store.answered.delete(key);
+      const all = one.group ? (await store.answered.toArray()).filter((a) => a.group === one.group && a.on === one.on) : [one];
+      await store.takeBack(all, (act, { key, about = key }) => {
+        const withdraw = { kind: 'withdrawn', corrects: act, id: newId(), on: today(), ...signed() } as Act;
+        return { id: withdraw.id, tree: key.split(' ')[0]!, about, act: withdraw, refused: null };
       });
       void flush();
     },

@@ -1,5 +1,23 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { ACT, BENCHES, FAULTS, figure, FORMS, HEMISPHERES, id, LINE_COMMON, list, mm, oneOf, optional, orNull, RACK_LINE, whole, words, yesNo } from '@ustle/core';
+import {
+  ACT,
+  BENCHES,
+  FAULTS,
+  figure,
+  FORMS,
+  HEMISPHERES,
+  id,
+  LINE_COMMON,
+  list,
+  mm,
+  oneOf,
+  optional,
+  orNull,
+  RACK_LINE,
+  whole,
+  words,
+  yesNo,
+} from '@ustle/core';
 import { bodyClass } from './body-class.js';
 
 export { descriptionOf, fieldFaults } from './body-class.js';

@@ -1,5 +1,17 @@
 import { dayOf, sayDay } from '../units/index.js';
-import { ON_TRUNK, coilHistory, coilsOn, cutBack, cutsOf, LINE_COMMON, LINE_FIELDS, type LineKind, type Names, type RecordLine, type Tree } from '../tree/index.js';
+import {
+  ON_TRUNK,
+  coilHistory,
+  coilsOn,
+  cutBack,
+  cutsOf,
+  LINE_COMMON,
+  LINE_FIELDS,
+  type LineKind,
+  type Names,
+  type RecordLine,
+  type Tree,
+} from '../tree/index.js';
 import { sayLine } from './say-line.js';
 import { actKind, missing, refuse, type ActKind, type Refusal } from './act.js';
 
@@ -43,8 +55,17 @@ function notOn(tree: Tree, line: RecordLine): { refused: Refusal[] } | null {
   const wasOn = coils.some((c) => c.since <= day && (c.offOn === null || c.offOn > day || (c.offOn === day && line.kind !== 'unwired')));
   if (!coils.length || wasOn) return null;
   const off = coils.filter((c) => c.offOn !== null && c.offOn <= day).at(-1);
-  if (off) return refuse('on', 'came-off', `This wire came off on ${sayDay(off.offOn!)} already${off.off?.who ? `, by ${off.off.who}` : ''}. Nothing was changed.`);
+  if (off)
+    return refuse('on', 'came-off', `This wire came off on ${sayDay(off.offOn!)} already${off.off?.who ? `, by ${off.off.who}` : ''}. Nothing was changed.`);
   return refuse('on', 'not-on', `This wire went on on ${sayDay(coils[0]!.since)} only: on ${sayDay(day)} it was not there. Nothing was changed.`);
+}
+
+/** A tie or a device that came off is done with: the plan does not ask for it again. */
+function withoutTie(tree: Tree, line: RecordLine): Tree {
+  if (line.kind !== 'guyed' || line.done !== 'removed' || !line.guy) return tree;
+  const { guys, devices } = tree.plan;
+  const left = { guys: guys.filter((g) => g.id !== line.guy), ...(devices ? { devices: devices.filter((d) => d.id !== line.guy) } : {}) };
+  return left.guys.length === guys.length && left.devices?.length === devices?.length ? tree : { ...tree, plan: { ...tree.plan, ...left } };
 }
 
 /** The act of adding one kind of line: its fields are the line's own. */
@@ -67,7 +88,7 @@ function noteLine(kind: PlainLine): ActKind {
       if (which) return which;
       if (line.corrects && !tree.record.some((l) => l.id === line.corrects))
         return refuse('corrects', 'not-found', `Line "${line.corrects}" of the record is not here.`);
-      return { tree, lines: [line] };
+      return { tree: withoutTie(tree, line), lines: [line] };
     },
     say: (act, names: Names) => {
       const line = act as unknown as RecordLine;

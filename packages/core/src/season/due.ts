@@ -2,7 +2,18 @@ import { groupedBy, leastOf, isoOf, sayDay } from '../units/index.js';
 import { coilTask, watch, watchGuys, type CoilTask, type CoilTaskKind, type Known, type Watched, type WatchedGuy } from '../growth/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
 import { cutList } from '../removal/index.js';
-import { MARK_STAGES, namesOf, placeTree, sayBranches, type MarkStage, type Names, type PlacedTree, type Tree, isRead, isTrunkMeasured } from '../tree/index.js';
+import {
+  MARK_STAGES,
+  namesOf,
+  placeTree,
+  sayBranches,
+  type MarkStage,
+  type Names,
+  type PlacedTree,
+  type Tree,
+  isRead,
+  isTrunkMeasured,
+} from '../tree/index.js';
 import { asItStands } from '../stand/index.js';
 import { heldDue, letGoDue, SPRINGS_BACK_DAYS } from './held-due.js';
 import { promisesOf, type Promised } from './promises.js';

@@ -1,7 +1,7 @@
 import { dayOf, isoOf } from '../units/index.js';
 import { coilTask, lookFrom, SAVES_WALK, unwiringOf, WALKED_BY, watch, watchGuys, type CoilTaskKind, type Known, type Unwiring } from '../growth/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
-import { namesOf, placeTree, type MarkStage, type Tree } from '../tree/index.js';
+import { namesOf, outlinesIn, placeTree, woodIn, type MarkStage, type Tree } from '../tree/index.js';
 import { asItStands } from '../stand/index.js';
 import { gatherRounds } from './rounds.js';
 
@@ -26,18 +26,38 @@ export interface WalkItem {
   /** The day from which it may mark; null beyond fifteen years. */
   marks: string | null;
   unwiring: Unwiring | null;
+  /** Thickness of the branch, mm. */
+  d: number;
+  /** The branch at the other end of the piece, by its place; null where it has none. */
+  other: string | null;
+  /** Outlines of the branch and of that other one, in the box of the tree's small picture. */
+  outline: string;
+  otherOutline: string | null;
   /** What is to be done with a coil; null for what is no coil. */
   task: CoilTaskKind | null;
 }
 
-/** All that is on a tree and wants looks, as a phone takes it along. */
+/** All that is on a tree and wants looks, as a phone takes it along, from below. */
 export function walkItems(given: Tree, onDay: number, known?: Known): WalkItem[] {
   const tree = asItStands(given, onDay);
   const placed = placeTree(tree);
   const names = namesOf(tree);
-  const wires = watch(placed, onDay, known).map((w): WalkItem => {
+  const watched = watch(placed, onDay, known);
+  const guys = watchGuys(placed, onDay, known);
+  const ids = new Set([...watched.map((w) => w.coil.branch), ...guys.map((g) => g.branch)]);
+  const outlines: ReadonlyMap<string, string> = ids.size ? outlinesIn(placed, ids) : new Map();
+  const where = (branch: string, other: string | null): Pick<WalkItem, 'd' | 'other' | 'outline' | 'otherOutline'> => ({
+    d: woodIn(placed, branch)!.branch.d,
+    other: other && names(other),
+    outline: outlines.get(branch) ?? '',
+    otherOutline: other && (outlines.get(other) ?? null),
+  });
+  const heightOf = ({ branch }: WalkItem): number => woodIn(placed, branch)!.line.points[0]![2];
+  const wires = watched.map((w): WalkItem => {
     const { branch, run, metal, size, strands, since } = w.coil;
+    const other = watched.find((o) => run && o.coil.run === run && o.coil.branch !== branch)?.coil.branch ?? null;
     return {
+      ...where(branch, other),
       kind: 'wire',
       branch,
       of: run,
@@ -55,9 +75,10 @@ export function walkItems(given: Tree, onDay: number, known?: Known): WalkItem[]
       unwiring: unwiringOf(w, onDay),
     };
   });
-  const ties = watchGuys(placed, onDay, known).map((g): WalkItem => {
+  const ties = guys.map((g): WalkItem => {
     const what = g.device ? DEVICE_WORDS[g.device].name : 'tie';
     return {
+      ...where(g.branch, null),
       kind: 'tie',
       branch: g.branch,
       of: g.guy,
@@ -79,7 +100,8 @@ export function walkItems(given: Tree, onDay: number, known?: Known): WalkItem[]
       unwiring: null,
     };
   });
-  return [...wires, ...ties];
+  // Along the tree from below, as one looks it through.
+  return [...wires, ...ties].sort((a, b) => heightOf(a) - heightOf(b) || (a.branch < b.branch ? -1 : 1));
 }
 
 /** The walks that a yard's items ask for from a day on. docs: Rounds. */
@@ -88,3 +110,17 @@ export const walksOf = <I extends Pick<WalkItem, 'first' | 'early' | 'last'>>(it
     items.map((item) => ({ item, first: dayOf(item.first), early: dayOf(item.early), last: dayOf(item.last) })),
     onDay,
   ).map(({ day, looks }) => ({ day: isoOf(day), items: looks.map((l) => l.item) }));
+
+/** Minutes that a look takes on a walk, with the way there; own estimate. */
+export const LOOK_MINUTES = 1.6;
+
+/** How grave it is to let something on a walk wait: what marks first, then what is late the longest. */
+const graver = (a: Pick<WalkItem, 'task' | 'last'>, b: Pick<WalkItem, 'task' | 'last'>): number =>
+  Number(b.task === 'remove') - Number(a.task === 'remove') || (a.last < b.last ? -1 : a.last > b.last ? 1 : 0);
+
+/** What of a walk can be done in so many minutes, the gravest of it, in the order of the walk; and what has to wait. */
+export function inTime<I extends Pick<WalkItem, 'task' | 'last'>>(items: readonly I[], minutes: number): { now: I[]; waits: I[] } {
+  const most = Math.max(1, Math.floor(minutes / LOOK_MINUTES));
+  const chosen = new Set([...items].sort(graver).slice(0, most));
+  return { now: items.filter((i) => chosen.has(i)), waits: items.filter((i) => !chosen.has(i)) };
+}

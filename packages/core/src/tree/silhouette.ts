@@ -81,11 +81,22 @@ export function fitInto(points: readonly Point[], box: number): (p: Point) => Po
   return ([x, y]) => [box / 2 + (x - (left + right) / 2) * scale, box - (y - low) * scale];
 }
 
+/** The shapes of a tree without what the plan takes off, and how they are fitted into the small picture's box. */
+function fitted(tree: Tree, lines?: ReadonlyMap<string, Limb>): Shapes & { fit: (p: Point) => Point } {
+  const after = placeTree(outcomeOf(tree).tree);
+  const shapes = shapesOf(lines ? withLines(after, lines) : after);
+  return { ...shapes, fit: fitInto([...[...shapes.wood, ...shapes.pads].flatMap((s) => s.points), ...shapes.pot], 100) };
+}
+
+/** The outlines of single branches, or the trunk, in the box of the tree's small picture; also of what the plan takes off. */
+export function outlinesIn(placed: PlacedTree, ids: ReadonlySet<string>): Map<string, string> {
+  const { fit } = fitted(placed.tree);
+  return new Map(shapesOf(placed).wood.flatMap(({ id, points }) => (ids.has(id) ? [[id, outlinePath(points.map(fit))] as const] : [])));
+}
+
 /** A small picture of the tree from its front (or from bearing 0), what the plan takes off left out; with other lines for its branches, as those have it. */
 export function silhouetteOf(tree: Tree, lines?: ReadonlyMap<string, Limb>): Silhouette {
-  const after = placeTree(outcomeOf(tree).tree);
-  const { wood, pads, pot } = shapesOf(lines ? withLines(after, lines) : after);
-  const fit = fitInto([...[...wood, ...pads].flatMap((s) => s.points), ...pot], 100);
+  const { wood, pads, pot, fit } = fitted(tree, lines);
   const joined = (shapes: readonly { points: Point[] }[]): string => shapes.map((s) => outlinePath(s.points.map(fit))).join('');
   return { wood: joined(wood), foliage: joined(pads), pot: outlinePath(pot.map(fit)) };
 }

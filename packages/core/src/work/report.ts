@@ -83,7 +83,9 @@ export function reportOf(given: Tree, plan: PlanDocument, onDay: number): Paper 
         head: 'What comes next',
         list: [
           ...(next
-            ? [`Wire on ${names(next.branch)}: ${next.task.late ? 'was to be looked at' : NEXT[next.task.kind]} by ${sayDay(dayOf(next.task.late ? next.nextInspection : next.task.on))}.`]
+            ? [
+                `Wire on ${names(next.branch)}: ${next.task.late ? 'was to be looked at' : NEXT[next.task.kind]} by ${sayDay(dayOf(next.task.late ? next.nextInspection : next.task.on))}.`,
+              ]
             : []),
           ...owed.map(({ line }) =>
             `${line.branch ? `${names(line.branch)}: ` : ''}${PROMISE_WORDS[line.what]}, from ${sayDay(dayOf(line.from ?? line.on))}. ${line.text ?? ''}`.trim(),
