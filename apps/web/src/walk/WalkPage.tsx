@@ -122,7 +122,7 @@ export function WalkPage() {
   const open = round.filter((s) => !done.includes(s));
   const asked = address.get('at');
   const stop = staying ?? open.find((s) => keyOf(s) === asked) ?? open[0];
-  const finished = new Set([...answered.keys(), ...done.map(keyOf)]).size;
+  const finished = new Set([...[...answered.keys()].filter((key) => !tree || key.startsWith(`${tree} `)), ...done.map(keyOf)]).size;
   const go = (s: WalkStop | undefined): void => {
     setAddress((p) => {
       if (s) p.set('at', keyOf(s));
