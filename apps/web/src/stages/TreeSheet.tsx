@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { fileName, paths } from '@ustle/contract';
-import { nameInText, placeTree, planSvg, speciesOf } from '@ustle/core';
+import { DEEDS_TO_AGREE, nameInText, placeTree, planSvg, speciesOf } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { forgetTree, putAside } from '../shared/desk-store';
 import { Dialog } from '../shared/Dialog';
@@ -10,6 +10,7 @@ import { kindFault, kindMeant } from '../shared/kinds';
 import { useSpecies } from '../shared/queries';
 import { sayDate } from '../shared/say';
 import { saveFile } from '../shared/save-file';
+import { AgreeTo } from './AgreeTo';
 import { useDesk } from './desk';
 import { useCoils } from './drawn-coils';
 
@@ -162,6 +163,7 @@ export function TreeSheet({ onClose, coils }: { onClose: () => void; coils: numb
       <h2 className="text-2xl">About {tree.name}</h2>
       <NameField />
       <KindOfTree key={tree.species} />
+      <AgreeTo deeds={DEEDS_TO_AGREE} />
       <h3 className="mt-5 text-lg">Files</h3>
       <p className="mt-1 flex flex-wrap gap-x-5 gap-y-2">
         <a className="inline-flex min-h-11 items-center underline" href={paths.treeFile(stored.id)} download>

@@ -15,7 +15,7 @@ import {
   type Branch,
   type Tree,
 } from '../tree/index.js';
-import { lineAnew, thicknessAnew, unlistedLines } from './measure.js';
+import { lineAnew, notToUnlist, thicknessAnew, unlistedLines } from './measure.js';
 import { actKind, missing, refuse, type Refusal } from './act.js';
 
 const { id: _id, ...FIELDS } = BRANCH.properties;
@@ -80,6 +80,11 @@ export const unlist = actKind({
       if (gone) return gone;
     }
     const out = new Set(branches.flatMap((b) => [...withChildren(tree, b)]));
+    const notYet = notToUnlist(
+      tree,
+      tree.branches.filter((b) => out.has(b.id)),
+    );
+    if (notYet) return notYet;
     const rest = tree.branches.filter((b) => !out.has(b.id));
     return { tree: withBranches(tree, rest), lines: unlistedLines(tree, rest, on) };
   },

@@ -2,7 +2,7 @@ export { ACT_COMMON, isRefused, type Applied, type Outcome as ActOutcome, type R
 export * from './all.js';
 export * from './log.js';
 export { PLAIN_LINES, type PlainFields, type PlainLine } from './note-line.js';
-export { byWhom, PROMISE_WORDS, sayAbout, sayLine, sayMinutes } from './say-line.js';
+export { AGREED_WORDS, byWhom, PROMISE_WORDS, sayAbout, sayLine, sayMinutes } from './say-line.js';
 export type { Deed } from './session.js';
 export { freeDeviceId } from './device.js';
 export { canBeWoundOn } from './wire.js';

@@ -5,6 +5,8 @@ import {
   keptInRecord,
   MEASURES,
   namesOf,
+  needsAgreement,
+  sayBranches,
   recordedBranches,
   standing,
   withBranches,
@@ -13,7 +15,7 @@ import {
   type Measured,
   type Tree,
 } from '../tree/index.js';
-import { actKind } from './act.js';
+import { actKind, refuse, type Refusal } from './act.js';
 
 const SOME = Type.Partial(Type.Object(MEASURES), { additionalProperties: false, description: 'parts of the tree file, each whole' });
 
@@ -77,6 +79,14 @@ const SAID: Partial<Record<keyof Measured, string>> = {
   branches: 'measure branches',
 };
 
+/** The refusal of taking living branches of a client's tree out of its list, before they agreed to it; null where that may be. */
+export function notToUnlist(tree: Tree, out: readonly Branch[]): { refused: Refusal[] } | null {
+  const living = out.flatMap((b) => (b.state === 'dead' ? [] : b.id));
+  if (!living.length || !needsAgreement(tree, 'unlisting')) return null;
+  const which = sayBranches(namesOf(tree), living, 4);
+  return refuse('branches', 'not-agreed', `This tree belongs to ${tree.client}: note first who agreed to take ${which} out of its list, and when.`);
+}
+
 /** The tree measured anew, in whole parts of the tree file. The plan lets go of branches that are no longer there. */
 export const measure = actKind({
   kind: 'measure',
@@ -87,6 +97,12 @@ export const measure = actKind({
     const next = { ...tree, ...others };
     const trunk = measured.trunk && measured.trunk !== tree.trunk ? trunkAnew(tree, on) : [];
     if (!branches) return { tree: next, lines: trunk };
+    const there = new Set(branches.map((b) => b.id));
+    const notYet = notToUnlist(
+      tree,
+      tree.branches.filter((b) => !there.has(b.id)),
+    );
+    if (notYet) return notYet;
     const thick = thicknessAnew(tree, branches, on);
     return {
       tree: withBranches(next, thick.branches),

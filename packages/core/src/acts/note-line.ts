@@ -3,11 +3,13 @@ import {
   ON_TRUNK,
   coilHistory,
   coilsOn,
+  cutAs,
   cutBack,
   cutsOf,
   LINE_COMMON,
   LINE_FIELDS,
   type LineKind,
+  type LineOf,
   type Names,
   type RecordLine,
   type Tree,
@@ -60,6 +62,12 @@ function notOn(tree: Tree, line: RecordLine): { refused: Refusal[] } | null {
   return refuse('on', 'not-on', `This wire went on on ${sayDay(coils[0]!.since)} only: on ${sayDay(day)} it was not there. Nothing was changed.`);
 }
 
+/** An agreement with the cuts as they are decided now: to those, and no others, it was given. */
+function asDecided(tree: Tree, line: LineOf<'agreed'>): LineOf<'agreed'> {
+  const cuts = tree.plan.decisions.flatMap((d) => (line.branches.includes(d.branch) ? [{ branch: d.branch, as: cutAs(d) }] : []));
+  return line.cuts || !cuts.length ? line : { ...line, cuts };
+}
+
 /** A tie or a device that came off is done with: the plan does not ask for it again. */
 function withoutTie(tree: Tree, line: RecordLine): Tree {
   if (line.kind !== 'guyed' || line.done !== 'removed' || !line.guy) return tree;
@@ -88,7 +96,7 @@ function noteLine(kind: PlainLine): ActKind {
       if (which) return which;
       if (line.corrects && !tree.record.some((l) => l.id === line.corrects))
         return refuse('corrects', 'not-found', `Line "${line.corrects}" of the record is not here.`);
-      return { tree: withoutTie(tree, line), lines: [line] };
+      return { tree: withoutTie(tree, line), lines: [line.kind === 'agreed' ? asDecided(tree, line) : line] };
     },
     say: (act, names: Names) => {
       const line = act as unknown as RecordLine;

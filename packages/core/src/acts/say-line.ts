@@ -1,6 +1,6 @@
 import { dayOf, sayDay } from '../units/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
-import { sayBranches, type LineKind, type LineOf, type Names, type PromiseKind, type RecordLine, type StepAnswer, type TieAct } from '../tree/index.js';
+import { type DeedToAgree, type LineKind, type LineOf, type Names, type PromiseKind, type RecordLine, type StepAnswer, type TieAct } from '../tree/index.js';
 
 const percent = (share: number): string => `${Math.round(share * 100)}%`;
 const whole = (x: number | undefined): string => (x === undefined ? '?' : x.toFixed(0));
@@ -82,7 +82,14 @@ const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
   unwired: ({ method, heldDeg }) => `wire ${method === 'unwound' ? 'unwound' : 'cut off'}${heldDeg !== undefined ? `, holds ${whole(heldDeg)}°` : ''}`,
   removed: ({ green, unlisted }) => (unlisted ? 'taken out of the measures' : `taken off, ${percent(green ?? 0)} of the green`),
   shortened: ({ stub, length }) => `${stub ? 'cut to a stub of' : 'shortened to'} ${whole(length)} mm`,
-  agreed: ({ by, branches }, names) => `${by} agreed to cut ${sayBranches(names, branches, 6)}`,
+  agreed: ({ by, branches, cuts = [], to = [] }, names) =>
+    `${by} agreed to ${[
+      ...branches.map((b) => {
+        const as = cuts.find((c) => c.branch === b)?.as;
+        return `cut ${names(b)}${as && as !== 'remove' ? ` (${as})` : ''}`;
+      }),
+      ...to.map((deed) => AGREED_WORDS[deed]),
+    ].join(', ')}`,
   repotted: remark('repotted'),
   fed: remark('fed'),
   styled: remark('styled'),
@@ -101,6 +108,15 @@ const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
     `photo${when ? ` ${when} the work` : ''}${bearing === undefined ? '' : ` from ${whole(bearing)}°`}${text ? `: ${text}` : ''}`,
   hours: ({ hours, by, text }) => `${hours ?? '?'} hours${by ? ` by ${by}` : ''}${text ? `: ${text}` : ''}`,
   withdrawn: () => 'a line taken back',
+};
+
+/** What else is agreed to, in words that stand after "agreed to". */
+export const AGREED_WORDS: Record<DeedToAgree, string> = {
+  trunk: 'bending the trunk',
+  repotting: 'repotting',
+  leaves: 'taking the leaves off',
+  pruning: 'hard pruning',
+  unlisting: 'branches being taken out of the list',
 };
 
 /** Who did or saw what a line tells; a line of work names that itself. */

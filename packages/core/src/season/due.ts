@@ -1,8 +1,11 @@
-import { groupedBy, leastOf, isoOf, sayDay } from '../units/index.js';
+import { groupedBy, leastOf, isoOf, sayDay, sayMonths } from '../units/index.js';
 import { coilTask, watch, watchGuys, type CoilTask, type CoilTaskKind, type Known, type Watched, type WatchedGuy } from '../growth/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
+import { northernMonth, speciesOf, type Task } from '../species/index.js';
 import { cutList } from '../removal/index.js';
 import {
+  agreedBranches,
+  isCutting,
   MARK_STAGES,
   namesOf,
   placeTree,
@@ -185,6 +188,22 @@ const letGosDue = (placed: PlacedTree, names: Names, onDay: number): Due[] =>
     mark: null,
   }));
 
+const TASK_OF: Partial<Record<LeadsTo, Task>> = { remove: 'pruning', pose: 'wiring', wire: 'wiring', work: 'wiring' };
+
+/** Undated work: whether its owner agreed to it, and its good and bad months. */
+function whenYouLike(tree: Tree, leadsTo: LeadsTo, onDay: number): string {
+  const task = TASK_OF[leadsTo];
+  const agreed = agreedBranches(tree);
+  const open = leadsTo === 'remove' && agreed !== null && tree.plan.decisions.some((d) => isCutting(d) && !agreed.has(d.branch));
+  const told = open ? `${tree.client} has not agreed yet.` : 'When you like: nothing is lost by waiting.';
+  if (!task) return told;
+  const { good, bad } = speciesOf(tree.species).months[task];
+  const month = northernMonth(tree.site.hemisphere, onDay);
+  const best = sayMonths(good.map((m) => (tree.site.hemisphere === 'south' ? m + 6 : m)));
+  if (bad.includes(month)) return `${told} Not this month; good for it: ${best}.`;
+  return good.includes(month) ? `${told} This month is good for it.` : `${told} Good months for it: ${best}.`;
+}
+
 /** The first step of the plan that is still open, and the stage where it is taken. */
 function nextStep(placed: PlacedTree, onDay: number): Pick<Due, 'title' | 'leadsTo'> | null {
   const { tree } = placed;
@@ -225,7 +244,7 @@ export function dueOn(given: Tree, onDay: number, known?: Known): { due: Due[]; 
   const watched = watch(placed, onDay, known);
   const session = sessionDue(tree, onDay);
   const step = session.length ? null : nextStep(placed, onDay);
-  const open: Due[] = step ? [{ ...step, on: isoOf(onDay), kind: 'plan', branches: [], text: 'When you like: nothing is lost by waiting.', mark: null }] : [];
+  const open: Due[] = step ? [{ ...step, on: isoOf(onDay), kind: 'plan', branches: [], text: whenYouLike(tree, step.leadsTo, onDay), mark: null }] : [];
   const due = [
     ...wireDue(watched, names, onDay),
     ...guysDue(placed, names, onDay, known),

@@ -125,9 +125,3 @@ export function greenCutInYear(tree: Tree, onDay: number): number {
     .reduce((whole, { green = 0 }) => whole * (1 - green), 1);
   return 1 - left;
 }
-
-/** Branches that may be cut on a client's tree: those that an agreement names. Null where nobody has to be asked. */
-export function agreedBranches(tree: Tree): Set<string> | null {
-  if (!tree.client) return null;
-  return new Set(standing(tree.record).flatMap((e) => (e.kind === 'agreed' ? e.branches : [])));
-}

@@ -1,3 +1,4 @@
+export * from './agreements.js';
 export * from './benches.js';
 export * from './bending.js';
 export * from './blank.js';
@@ -5,6 +6,7 @@ export * from './branches.js';
 export * from './calipers.js';
 export * from './cuts.js';
 export * from './decisions.js';
+export * from './deeds-to-agree.js';
 export * from './describe.js';
 export * from './form.js';
 export * from './gap.js';

@@ -1,4 +1,5 @@
 import type { Static } from '@sinclair/typebox';
+import { DEEDS_TO_AGREE } from './deeds-to-agree.js';
 import { LET_GO } from './let-go.js';
 import { BRANCH, MOST_BRANCHES, STATION } from './measures.js';
 import { BEND, DEVICE_KINDS, STUBS, WINDING_FIELDS, WIRE_FIELDS } from './plan-parts.js';
@@ -183,7 +184,18 @@ export const LINE_FIELDS = {
     until: optional(day('the day by which it should be done')),
   },
   fulfilled: { promise: id('the line that promised it'), how: oneOf(['done', 'let-go'], 'done, or let go of') },
-  agreed: { by: words(120, 'who agreed for a client’s tree', 1), branches: list(id('a branch'), MOST_BRANCHES, 'to the cutting of which branches', 1) },
+  agreed: {
+    by: words(120, 'who agreed for a client’s tree', 1),
+    branches: list(id('a branch'), MOST_BRANCHES, 'to the cutting of which branches'),
+    cuts: optional(
+      list(
+        part({ ...ABOUT_BRANCH, as: words(160, 'what is cut, and how much', 1) }, 'a cut as it was agreed to'),
+        MOST_BRANCHES,
+        'each cut as it was decided then',
+      ),
+    ),
+    to: optional(list(oneOf(DEEDS_TO_AGREE, 'what else cannot be undone'), DEEDS_TO_AGREE.length, 'to what else')),
+  },
   repotted: { branch: optional(ABOUT_BRANCH.branch) },
   fed: { branch: optional(ABOUT_BRANCH.branch) },
   styled: { branch: optional(ABOUT_BRANCH.branch) },

@@ -41,6 +41,19 @@ export const monthOf = (day: number): number => new Date(day * MS_PER_DAY).getUT
 const MONTHS = 'January February March April May June July August September October November December'.split(' ');
 export const monthName = (month: number): string => MONTHS[(month - 1 + 12) % 12]!;
 
+/** Months in words, those that follow each other as one stretch, over the turn of the year too: "March to May, October". */
+export function sayMonths(months: readonly number[]): string {
+  const rows: number[][] = [];
+  for (const m of months) {
+    const last = rows.at(-1);
+    if (last && (m - last.at(-1)! - 1) % 12 === 0) last.push(m);
+    else rows.push([m]);
+  }
+  const [first, last] = [rows[0], rows.at(-1)];
+  if (first && last && first !== last && (first[0]! - last.at(-1)! - 1) % 12 === 0) rows.splice(0, rows.length, [...last, ...first], ...rows.slice(1, -1));
+  return rows.map((r) => (r.length > 2 ? `${monthName(r[0]!)} to ${monthName(r.at(-1)!)}` : r.map(monthName).join(', '))).join(', ');
+}
+
 /** A date as a person says it: "20 June 2026". */
 export function sayDay(day: number): string {
   const date = new Date(Math.round(day) * MS_PER_DAY);

@@ -4,7 +4,18 @@ import { Bearing, roomForWire } from '../reading/index.js';
 import { isoOf } from '../units/index.js';
 import { northernMonth, speciesOf } from '../species/index.js';
 import { latelyOf, type PlanDocument } from '../plan/index.js';
-import { agreedBranches, inTheWay, openSession, answerTo, placeTree, WORK_PARTS, type Tree, type WorkPart, type WorkSession } from '../tree/index.js';
+import {
+  agreedBranches,
+  inTheWay,
+  needsAgreement,
+  openSession,
+  answerTo,
+  placeTree,
+  WORK_PARTS,
+  type Tree,
+  type WorkPart,
+  type WorkSession,
+} from '../tree/index.js';
 import { asItStands } from '../stand/index.js';
 import { clearing, openSteps } from './steps.js';
 import { PART_OF, type WorkStep, type StepKind } from './step.js';
@@ -45,6 +56,9 @@ function nextGoodDay(tree: Tree, onDay: number): string | null {
   for (let day = onDay + REST_DAYS; day < onDay + 730; day += 7) if (good.includes(northernMonth(tree.site.hemisphere, day))) return isoOf(day);
   return null;
 }
+
+/** The trunk is bent by hand, or by what is set up for it. */
+const bendsTrunk = (s: WorkStep): boolean => (s.kind === 'bend' || s.kind === 'device') && s.branches.includes('trunk');
 
 const timeOf = (steps: readonly WorkStep[]): number => steps.reduce((sum, s) => sum + s.minutes + s.rest, 0);
 const sharesBranch = (a: WorkStep, branches: ReadonlySet<string>): boolean => a.branches.some((b) => branches.has(b));
@@ -105,6 +119,8 @@ function take(
     leave([cut, ...jin], disagreed ? `${tree.client ?? 'The owner'} has not agreed to this cut yet.` : short, null);
     bearing.leave([own!]);
   }
+  const notAgreed = needsAgreement(tree, 'trunk') ? all.filter((s) => bendsTrunk(s)) : [];
+  leave(notAgreed, `${tree.client} has not agreed to bending the trunk yet.`, null);
   fits(all.filter((s) => s.kind === 'jin' && !cuts.some((c) => c.branches[0] === s.branches[0])));
   const heavyOn = (branches: readonly string[]): number =>
     plan.poses.filter((p) => branches.includes(p.branch)).reduce((sum, p) => sum + p.bends.filter((b) => isHeavy(b)).length, 0);
@@ -267,6 +283,7 @@ export function running(given: Tree, plan: PlanDocument, onDay: number, pace: Pa
     .filter((s) => PART_OF[s.kind] === null || session.parts.includes(PART_OF[s.kind]!))
     .filter((s) => !sharesBranch(s, leaves) && (s.branches.every((b) => holds.has(b)) || isDecided(tree, s)))
     .filter((s) => s.kind !== 'cut' || agreed === null || agreed.has(s.branches[0]!))
+    .filter((s) => !bendsTrunk(s) || !needsAgreement(tree, 'trunk'))
     .filter((s) => !answerTo(session, s.key, s.as));
   const kinds = new Set([...asked.filter((s) => ON_BRANCHES.has(s.kind)).map((s) => s.kind), ...session.answers.map((a) => kindOfStep(a.step))]);
   const open = asked.filter((s) => worthIt(s, kinds, asked.some(isWrapped)));

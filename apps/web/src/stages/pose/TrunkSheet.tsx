@@ -3,6 +3,7 @@ import { BeadGlyph } from '../../shared/BeadGlyph';
 import { Caution, Skeleton } from '../../shared/parts';
 import { percent, sayDate } from '../../shared/say';
 import { useAnswer, worker } from '../../jobs/use-planner';
+import { AgreeTo } from '../AgreeTo';
 import { useDesk } from '../desk';
 
 const years = (n: number | null): string =>
@@ -67,6 +68,7 @@ export function TrunkSheet() {
           <Option key={o.key} option={o} chosen={o.key === way} onChoose={(w) => void act({ kind: 'trunk-way', way: w })} />
         ))}
       </ul>
+      <AgreeTo deeds={['trunk']} />
       <Caution>
         Jacks, clamps and frames on a trunk hold much energy: stay out of their line, release them slowly. The tree must be fast in its pot before any heavy
         pull. Wedge cuts and splitting are for somebody who knows them.

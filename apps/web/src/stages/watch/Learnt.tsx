@@ -2,6 +2,7 @@ import { dayOf, isoOf, MANNER, speciesOf, type LineKind, type Range, type Watchi
 import { NumberField } from '../../shared/NumberField';
 import { Facts, Quiet } from '../../shared/parts';
 import { count, sayDate } from '../../shared/say';
+import { AgreeTo } from '../AgreeTo';
 import { useDesk } from '../desk';
 
 const times = ({ low, likely, high }: Range): string => `${likely.toFixed(2)} times (${low.toFixed(2)} to ${high.toFixed(2)})`;
@@ -38,6 +39,7 @@ export function Learnt({ watching }: { watching: Watching }) {
             </button>
           ))}
         </div>
+        <AgreeTo deeds={['repotting', 'leaves', 'pruning']} />
       </div>
       <Facts
         rows={[
