@@ -36,6 +36,7 @@ import {
   windlass,
   woodOf,
   type Intent,
+  type RecordLine,
   type PlanDocument,
   type Tree,
   type Vec,
@@ -172,7 +173,7 @@ test('what the checks say is so: the gap to other wood as sampled, the cushion, 
   const placed = placeTree(t);
   const world = guyWorld(placed, poses);
   const [g] = solveGuys(world, heldBranch(world, placed, poses, 'a'), [
-    { id: 'g', branch: 'a', at: 260, anchor: { kind: 'pot-rim', bearing: 90 }, wire: 1, cushion: { kind: 'tube', width: 8 } },
+    { id: 'g', branch: 'a', at: 260, anchor: { kind: 'pot-hole', index: 1 }, wire: 1, cushion: { kind: 'tube', width: 8 } },
   ]);
   const tie = tieOf(g!, world);
   const found = nearestWood(world, { from: tie.point, to: tie.anchor.point }, 2 * tie.wire, ['a'])!;
@@ -291,4 +292,29 @@ test('a pull that would fold the branch does not come first, nor one that moves 
   const whole = drawnBranch(placeTree(t), poses, guys, 1);
   expect(whole.tensions[0]).toBeCloseTo(planned!.tension, 0);
   expect(whole.band).toBe(planned!.band);
+});
+
+test('a tie put on is told as it was done: all that was said of it, and nothing that was not', () => {
+  const start = tree([branch('low', { at: 200, d: 12, length: 260 })]);
+  const tie = {
+    kind: 'tie',
+    on: '2026-10-01',
+    branch: 'low',
+    at: 150,
+    anchor: { kind: 'pot-rim', bearing: 90 },
+    wire: 1.5,
+    cushion: { kind: 'tube', width: 12 },
+  };
+  const lineOf = (own: object): RecordLine => after(start, { ...tie, ...own } as Intent).record.at(-1)!;
+  const told = {
+    twists: 6,
+    tension: 20,
+    cameDeg: 12,
+    length: 180,
+    bends: [{ at: 10, over: 80, bentDeg: 12, toward: { bearing: 90, elevation: -80 } }],
+    text: 'by hand',
+  };
+  expect(lineOf(told)).toMatchObject(told);
+  expect(Object.keys(lineOf({})).sort()).toEqual(['branch', 'done', 'guy', 'id', 'kind', 'on']);
+  for (const field of Object.keys(told)) expect(lineOf({ ...told, [field]: undefined })).not.toHaveProperty(field);
 });

@@ -49,7 +49,7 @@ export function Shell() {
               key={place.to}
               to={place.to}
               className={({ isActive }) =>
-                `flex h-12 w-full items-center justify-center border-t-4 text-[15px] sm:h-11 sm:border-l-4 sm:border-t-0 sm:pr-1 ${isActive ? 'border-copper font-bold' : 'border-transparent text-quiet hover:text-ink'}`
+                `flex h-12 w-full items-center justify-center border-t-4 text-[min(0.94rem,4.4vw)] sm:h-11 sm:text-[0.94rem] sm:border-l-4 sm:border-t-0 sm:pr-1 ${isActive ? 'border-copper font-bold' : 'border-transparent text-quiet hover:text-ink'}`
               }
             >
               {place.name}
@@ -58,7 +58,7 @@ export function Shell() {
           <span className="sm:flex-1" />
           <button
             type="button"
-            className="h-12 w-full border-t-4 border-transparent text-[15px] text-quiet hover:text-ink sm:h-10 sm:border-t-0"
+            className="h-12 w-full border-t-4 border-transparent text-[min(0.94rem,4.4vw)] sm:text-[0.94rem] text-quiet hover:text-ink sm:h-10 sm:border-t-0"
             onClick={() => setTheme(theme === 'paper' ? 'lamp' : 'paper')}
             title={theme === 'paper' ? 'Work by lamplight' : 'Work by daylight'}
           >
@@ -66,16 +66,16 @@ export function Shell() {
           </button>
           <button
             type="button"
-            className="hidden min-h-10 w-full truncate px-1 text-[15px] text-quiet hover:text-ink sm:block"
+            className="hidden min-h-10 w-full truncate px-1 text-[0.94rem] text-quiet hover:text-ink sm:block"
             onClick={() => setAsking(true)}
             title={name ? `${name} works here` : 'Say who works here'}
           >
             {name ?? 'Who?'}
           </button>
-          <NavLink to="/phone" className="hidden h-10 w-full content-center text-center text-[15px] text-quiet hover:text-ink sm:block">
+          <NavLink to="/phone" className="hidden h-10 w-full content-center text-center text-[0.94rem] text-quiet hover:text-ink sm:block">
             Phone
           </NavLink>
-          <button type="button" className="hidden h-10 w-full text-[15px] text-quiet hover:text-ink sm:block" onClick={() => setKeys(true)}>
+          <button type="button" className="hidden h-10 w-full text-[0.94rem] text-quiet hover:text-ink sm:block" onClick={() => setKeys(true)}>
             Keys
           </button>
         </nav>

@@ -1,11 +1,13 @@
 import { lazy, Suspense, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { paths, type TreeSummary } from '@ustle/contract';
 import { useTrees, useYard } from '../shared/queries';
+import { useLast } from '../shared/last';
 import { Skeleton } from '../shared/parts';
-import { daysBetween, sayDate, sayLong, sayShort } from '../shared/say';
+import { daysBetween, sayBrief, sayDate, sayLong, sayMoment, sayShort } from '../shared/say';
 import { StageGlyph, type Glyph } from '../shared/StageGlyph';
 import { useTitle } from '../shared/use-title';
+import { chosen, ORDERS, SHOWN } from './chosen';
 import { ImportTree } from './ImportTree';
 import { RestoreStudio } from './RestoreStudio';
 import { RaceStrip } from './RaceStrip';
@@ -23,6 +25,7 @@ function whenOf(tree: TreeSummary, today: string): string {
   if (tree.trouble) return 'look at it';
   if (!tree.next) return 'resting';
   if (tree.next.kind === 'plan') return 'when you like';
+  if (tree.next.since) return `since ${sayBrief(tree.next.since)}`;
   return tree.next.on <= today ? 'today' : sayShort(tree.next.on);
 }
 
@@ -119,14 +122,72 @@ function PutAside({ trees }: { trees: readonly TreeSummary[] }) {
   );
 }
 
+/** So many trees are found by looking. */
+const FOUND_BY_EYE = 8;
+
+/** A large bench: found by typing, some of it, in another order. What is chosen stands in the address. */
+function Finder({ shown, of }: { shown: number; of: number }) {
+  const [address, setAddress] = useSearchParams();
+  const set = (key: string, value: string): void =>
+    setAddress(
+      (p) => {
+        if (value) p.set(key, value);
+        else p.delete(key);
+        return p;
+      },
+      { replace: true },
+    );
+  return (
+    <div className="flex flex-wrap items-end gap-3 border-b border-rule px-4 py-2 sm:px-6" role="search" aria-label="Trees">
+      <label className="block max-w-full">
+        <span className="mb-1 block text-quiet">Find</span>
+        <input
+          type="search"
+          className="input w-56 max-w-full bg-sheet"
+          placeholder="name, kind, or what to do"
+          value={address.get('find') ?? ''}
+          onChange={(event) => set('find', event.target.value)}
+        />
+      </label>
+      <label className="block max-w-full">
+        <span className="mb-1 block text-quiet">Show</span>
+        <select className="select w-52 max-w-full bg-sheet" value={address.get('show') ?? ''} onChange={(event) => set('show', event.target.value)}>
+          {SHOWN.map((s) => (
+            <option key={s.value} value={s.value}>
+              {s.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="block max-w-full">
+        <span className="mb-1 block text-quiet">Order</span>
+        <select className="select w-48 max-w-full bg-sheet" value={address.get('order') ?? ''} onChange={(event) => set('order', event.target.value)}>
+          {ORDERS.map((o) => (
+            <option key={o.value} value={o.value}>
+              {o.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <p role="status" className="min-h-9 content-center text-quiet">
+        {shown === of ? '' : `${shown} of ${of}`}
+      </p>
+    </div>
+  );
+}
+
 /** The trees in the order in which they need a hand. */
 export function BenchPage() {
   useTitle('Bench');
-  const { data: all, error } = useTrees();
+  const asked = useTrees();
+  const { error } = asked;
+  const { data: all, asOf } = useLast('bench', asked);
+  const { data: yard } = useYard();
   const trees = all?.filter((t) => !t.asideOn);
   const aside = all?.filter((t) => t.asideOn) ?? [];
   const [newTree, setNewTree] = useState(false);
-  const { data: yard } = useYard();
+  const [address] = useSearchParams();
+  const shown = trees && chosen(trees, address, yard?.today ?? '');
   const soon = trees && yard ? trees.filter((t) => t.next && t.next.kind !== 'plan' && daysBetween(yard.today, t.next.on) <= 7).length : 0;
   const words = soon === 0 ? 'No wire wants you this week.' : soon === 1 ? 'One tree wants you this week.' : `${soon} trees want you this week.`;
   return (
@@ -144,7 +205,7 @@ export function BenchPage() {
       </header>
       {error && (
         <p role="alert" className="px-6 py-4 text-madder">
-          {error.message} {trees ? 'This is as it was last.' : 'It is asked again by itself.'}
+          {error.message} {asOf ? `This is the bench as it was on ${sayMoment(asOf)}.` : trees ? 'This is as it was last.' : 'It is asked again by itself.'}
         </p>
       )}
       {!trees && !error && (
@@ -155,8 +216,10 @@ export function BenchPage() {
       {all?.length === 0 && <Empty />}
       {trees && all && all.length > 0 && yard && (
         <>
+          {(trees.length > FOUND_BY_EYE || address.size > 0) && <Finder shown={shown!.length} of={trees.length} />}
+          {trees.length > 0 && !shown!.length && <p className="px-4 py-6 sm:px-6">No tree on the bench is like that.</p>}
           <ul>
-            {trees.map((tree) => (
+            {shown!.map((tree) => (
               <Row key={tree.id} tree={tree} today={yard.today} />
             ))}
           </ul>

@@ -49,7 +49,7 @@ export function Story({ lines }: { lines: readonly RecordLine[] }) {
         <li key={on} className="border-t border-rule py-2">
           <h2 className="flex flex-wrap items-baseline justify-between gap-3 text-lg">
             {sayDate(on)}
-            <span className="font-sans text-[15.5px] print:hidden">
+            <span className="font-sans text-[0.97rem] print:hidden">
               {day === on ? (
                 <span className="text-quiet">shown</span>
               ) : (

@@ -222,7 +222,7 @@ export function Lanes({ trees, species, stops, due, today }: { trees: TreeSummar
           <div className="sticky top-0 z-10 flex border-b border-rule bg-base-100 text-quiet">
             <span className="shrink-0" style={{ width: LABEL }} />
             {months.map((m, i) => (
-              <span key={m} className="min-w-0 flex-1 border-l border-rule py-1 pl-1 text-[15px]">
+              <span key={m} className="min-w-0 flex-1 border-l border-rule py-1 pl-1 text-[0.94rem]">
                 {new Date(`${m}T00:00:00Z`).toLocaleDateString('en-GB', { month: 'short', timeZone: 'UTC' })}
                 {(i === 0 || m.slice(5, 7) === '01') && <strong className="block text-ink">{m.slice(0, 4)}</strong>}
               </span>

@@ -2,7 +2,9 @@ import { lazy, Suspense } from 'react';
 import { useSearchParams } from 'react-router';
 import { paths } from '@ustle/contract';
 import { useSeason, useSpecies, useTrees, useWalk } from '../shared/queries';
+import { useLast } from '../shared/last';
 import { Skeleton } from '../shared/parts';
+import { sayMoment } from '../shared/say';
 import { Around } from './Around';
 import { useTitle } from '../shared/use-title';
 import { Weeks } from './Weeks';
@@ -17,7 +19,9 @@ export function SeasonPage() {
   const { data: trees } = useTrees();
   const { data: species } = useSpecies();
   const { data: walk } = useWalk();
-  const { data, error } = useSeason();
+  const asked = useSeason();
+  const { error } = asked;
+  const { data, asOf } = useLast('season', asked);
   return (
     <main>
       <header className="flex min-h-16 flex-wrap items-center justify-between gap-3 border-b border-rule px-4 py-2 sm:px-6">
@@ -44,7 +48,7 @@ export function SeasonPage() {
       </header>
       {error && (
         <p role="alert" className="px-6 py-4 text-madder">
-          {error.message} {data ? 'This is as it was last.' : 'It is asked again by itself.'}
+          {error.message} {asOf ? `This is the season as it was on ${sayMoment(asOf)}.` : data ? 'This is as it was last.' : 'It is asked again by itself.'}
         </p>
       )}
       {!data && !error && (

@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { getISODay, parseISO } from 'date-fns';
 import type { DueView } from '@ustle/contract';
-import { addDays, daysBetween, sayDate, sayShort } from '../shared/say';
+import { addDays, daysBetween, sayBrief, sayDate, sayShort } from '../shared/say';
 import { StageGlyph, type Glyph } from '../shared/StageGlyph';
 
 interface Week {
@@ -47,7 +47,7 @@ function Item({ item, today }: { item: DueView; today: string }) {
       >
         <StageGlyph stage={item.mark ?? GLYPHS[item.kind]} />
         <span className={item.kind !== 'plan' && item.on <= today ? 'font-bold text-copper' : ''}>
-          {item.kind === 'plan' ? 'open' : item.on <= today ? 'today' : sayShort(item.on)}
+          {item.kind === 'plan' ? 'open' : item.since ? `since ${sayBrief(item.since)}` : item.on <= today ? 'today' : sayShort(item.on)}
         </span>
         <span className="col-start-2 font-serif text-lg leading-6 sm:col-start-3">{item.treeName}</span>
         <span className="col-start-2 sm:col-start-4">

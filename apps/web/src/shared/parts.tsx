@@ -28,7 +28,7 @@ export function Facts({ rows }: { rows: readonly (readonly [string, string])[] }
 /** A caution to people, at the step where it matters. */
 export function Caution({ children }: { children: ReactNode }) {
   return (
-    <p className="border-l-4 border-madder bg-base-100 px-3 py-2 text-[15px]">
+    <p className="border-l-4 border-madder bg-base-100 px-3 py-2 text-[0.94rem]">
       <strong>Mind yourself. </strong>
       {children}
     </p>
@@ -49,7 +49,7 @@ export function PanelHead({ title, aside, children }: { title: string; aside?: R
   return (
     <header className="mb-3">
       <div className="flex items-baseline justify-between gap-3">
-        <h2 className="text-[22px]">{title}</h2>
+        <h2 className="text-[1.375rem]">{title}</h2>
         {aside}
       </div>
       {children && <p className="mt-1 text-quiet">{children}</p>}

@@ -2,8 +2,12 @@ import { addDays as plusDays, differenceInCalendarDays, format, formatISO, parse
 
 /** "Sat 28 Nov" */
 export const sayShort = (iso: string): string => format(parseISO(iso), 'EEE d MMM');
+/** "28 Nov" */
+export const sayBrief = (iso: string): string => format(parseISO(iso), 'd MMM');
 /** "Tuesday 24 November" */
 export const sayLong = (iso: string): string => format(parseISO(iso), 'EEEE d MMMM');
+/** A moment kept in the world's time, in the device's: "28 November, 14:05" */
+export const sayMoment = (iso: string): string => format(parseISO(`${iso}Z`), 'd MMMM, HH:mm');
 /** "28 November 2026" */
 export const sayDate = (iso: string): string => format(parseISO(iso), 'd MMMM yyyy');
 

@@ -34,7 +34,7 @@ export function Agreement({ stored, today, cuts }: { stored: StoredTree; today: 
           }}
         >
           <label>
-            <span className="block text-[15px] text-quiet">Who agreed</span>
+            <span className="block text-[0.94rem] text-quiet">Who agreed</span>
             <input className="input w-40 bg-sheet" required maxLength={120} value={by} onChange={(event) => setBy(event.target.value)} />
           </label>
           <DateField className="w-56" label="on" value={on} today={today} max={today} onValue={(iso) => setOn(iso!)} />

@@ -30,7 +30,7 @@ export function Budget({ reading: { used, capacity, ifAll, uses } }: { reading: 
         {ifAll > used + 0.005 && ` If you did all that is proposed: ${sayTimes(ifAll, capacity)}.`}
       </p>
       <Bar share={used / Math.max(capacity, used, 0.01)} {...(over ? { limit: capacity / used } : {})} tone={over ? 'madder' : 'moss'} />
-      <ul className="mt-1 text-[15px] text-quiet">
+      <ul className="mt-1 text-[0.94rem] text-quiet">
         {uses.map((u) => (
           <li key={u.work} className="flex justify-between gap-3">
             <span>

@@ -93,20 +93,20 @@ export function Ribbon() {
       {months(from).map((m, i) => (
         <span
           key={m.iso}
-          className={`${i % 3 ? 'hidden md:block' : ''} absolute bottom-0.5 border-l border-rule pl-1 text-[15px] leading-4 text-quiet`}
+          className={`${i % 3 ? 'hidden md:block' : ''} absolute bottom-0.5 border-l border-rule pl-1 text-[0.94rem] leading-4 text-quiet`}
           style={{ left: `${x(m.iso) / 10}%` }}
         >
           {m.name}
         </span>
       ))}
       {!(day < today && x(today) - held(x(day)) < DAY_LABEL) && (
-        <span className="absolute top-0.5 pl-1.5 text-[15px] font-bold text-copper" style={{ left: `${x(today) / 10}%` }}>
+        <span className="absolute top-0.5 pl-1.5 text-[0.94rem] font-bold text-copper" style={{ left: `${x(today) / 10}%` }}>
           today
         </span>
       )}
       {day !== today && (
         <span
-          className="absolute top-0.5 whitespace-nowrap bg-base-100 px-1 text-[15px] font-bold"
+          className="absolute top-0.5 whitespace-nowrap bg-base-100 px-1 text-[0.94rem] font-bold"
           style={x(day) > 850 ? { right: `${100 - x(day) / 10}%` } : { left: `${held(x(day)) / 10 + 0.2}%` }}
         >
           {sayDate(day)}
@@ -114,7 +114,7 @@ export function Ribbon() {
       )}
       {wire && day === today && (
         <span
-          className="absolute top-0.5 whitespace-nowrap text-[15px] text-quiet"
+          className="absolute top-0.5 whitespace-nowrap text-[0.94rem] text-quiet"
           style={{ left: `${Math.max(x(today) / 10 + 6, Math.min(60, held(x(wire.marking.p10 ?? today)) / 10))}%` }}
         >
           {short(wire.branch)}:{' '}

@@ -55,7 +55,7 @@ export function SideBySide({ pictures, scene }: Props) {
               <button type="button" className="btn btn-outline btn-primary btn-sm bg-base-100" onClick={onPick}>
                 {name}
               </button>
-              <span className="text-[15px] text-quiet">{note}</span>
+              <span className="text-[0.94rem] text-quiet">{note}</span>
             </figcaption>
           </figure>
         ))}

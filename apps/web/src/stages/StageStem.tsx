@@ -1,4 +1,4 @@
-import { memo, useEffect, useRef } from 'react';
+import { memo, useEffect, useRef, useState } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import { STAGES } from './all';
 import type { Stage } from './stage';
@@ -11,12 +11,34 @@ const PATH = STEM.nodes.map(({ x, y }, i) => `${i ? 'L' : 'M'}${x} ${y}`).join('
 export const StageRow = memo(function StageRow({ stage }: { stage: Stage }) {
   const { search } = useLocation();
   const row = useRef<HTMLElement>(null);
+  const [hidden, setHidden] = useState({ before: false, after: false });
+  const look = (): void => {
+    const { scrollLeft, clientWidth, scrollWidth } = row.current!;
+    setHidden({ before: scrollLeft > 4, after: scrollLeft + clientWidth < scrollWidth - 4 });
+  };
   useEffect(() => {
-    const here = row.current?.querySelector<HTMLElement>('[aria-current=page]');
-    if (here) row.current!.scrollLeft = here.offsetLeft + here.offsetWidth / 2 - row.current!.clientWidth / 2;
+    const show = (): void => {
+      const here = row.current?.querySelector<HTMLElement>('[aria-current=page]');
+      if (here) row.current!.scrollLeft = here.offsetLeft + here.offsetWidth / 2 - row.current!.clientWidth / 2;
+      look();
+    };
+    show();
+    // Larger letters make it longer.
+    const watcher = new ResizeObserver(show);
+    for (const of of row.current!.children) watcher.observe(of);
+    return () => watcher.disconnect();
   }, [stage.key]);
   return (
-    <nav ref={row} aria-label="Stages" className="relative flex w-full gap-1 overflow-x-auto pb-1 md:hidden">
+    <nav
+      ref={row}
+      aria-label="Stages"
+      className="relative flex w-full gap-1 overflow-x-auto pb-1 md:hidden"
+      // More of them on a side is hinted at there.
+      style={{
+        maskImage: `linear-gradient(to right, ${hidden.before ? 'transparent, black 44px' : 'black'}, ${hidden.after ? 'black calc(100% - 44px), transparent' : 'black'})`,
+      }}
+      onScroll={look}
+    >
       {STAGES.map((s) => (
         <NavLink
           key={s.key}
@@ -56,7 +78,7 @@ export const StageStem = memo(function StageStem({ stage, settled }: { stage: St
           to={{ pathname: `../${s.key}`, search }}
           relative="path"
           aria-label={`${s.name}${settled.has(s.key) ? ', settled' : ''}`}
-          className={`absolute top-1 flex h-[58px] -translate-x-1/2 items-end justify-center text-[15px] ${s.key === stage.key ? 'font-bold' : 'text-quiet hover:text-ink'}`}
+          className={`absolute top-1 flex h-[58px] -translate-x-1/2 items-end justify-center text-[0.94rem] ${s.key === stage.key ? 'font-bold' : 'text-quiet hover:text-ink'}`}
           style={{ left: STEM.nodes[i]!.x, width: STEM.step }}
         >
           {s.name}

@@ -32,7 +32,7 @@ export function TreeHead({ stage, settled }: { stage: Stage; settled: ReadonlySe
           {asideOn && `, put aside ${sayDate(asideOn)}`}
         </p>
       </div>
-      <div className="flex items-center gap-1">
+      <div className="flex flex-wrap items-center gap-1">
         <button
           type="button"
           className="btn btn-ghost btn-sm"

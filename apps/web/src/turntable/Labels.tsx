@@ -72,7 +72,7 @@ export function Labels({ placed, labels, evidence, selected, onSelect, listeners
             data-label
             onPointerDown={(event) => event.stopPropagation()}
             onClick={() => onSelect(placed.byId.has(l.id) ? l.id : null)}
-            className={`absolute cursor-pointer whitespace-nowrap rounded-[2px] border px-1.5 text-center text-[14px] leading-5 ${l.id === selected ? 'border-copper bg-copper text-primary-content' : l.id.startsWith('evidence') ? 'border-indigo bg-sheet/90 text-indigo' : 'border-rule bg-sheet/90'}`}
+            className={`absolute cursor-pointer whitespace-nowrap rounded-[2px] border px-[6px] text-center text-[14px] leading-[20px] ${l.id === selected ? 'border-copper bg-copper text-primary-content' : l.id.startsWith('evidence') ? 'border-indigo bg-sheet/90 text-indigo' : 'border-rule bg-sheet/90'}`}
             style={{ left: l.left, top: l.top, width: l.width, height: LABEL_HEIGHT }}
           >
             {l.text}

@@ -37,8 +37,8 @@ export function WipeHandle({ share, onWipe }: { share: number; onWipe: (share: n
       {...bind()}
     >
       <div className="h-full w-[2px] bg-copper" />
-      <span className="absolute bottom-3 right-1/2 mr-2 bg-sheet/90 px-1.5 text-[14px]">before</span>
-      <span className="absolute bottom-3 left-1/2 ml-2 bg-sheet/90 px-1.5 text-[14px]">after</span>
+      <span className="absolute bottom-3 right-1/2 mr-2 bg-sheet/90 px-1.5 text-[0.875rem]">before</span>
+      <span className="absolute bottom-3 left-1/2 ml-2 bg-sheet/90 px-1.5 text-[0.875rem]">after</span>
     </div>
   );
 }

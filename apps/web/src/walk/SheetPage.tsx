@@ -7,10 +7,30 @@ import { useAccess, useTrees, useWalk, useYard } from '../shared/queries';
 import { sayDate, sayShort } from '../shared/say';
 import { useTitle } from '../shared/use-title';
 
-/** Where a tag leads: the address of the yard in its network where it has one, else this page's own. */
-function useAddressOf(): (tree: string) => string {
+const ON_ITSELF = /^(localhost|127\.|\[::1\])/;
+
+/** Where a tag leads: the address of the yard in its network, or this page's own where that is one; null where a phone would reach neither. */
+function useAddressOf(): ((tree: string) => string) | null {
   const { data } = useAccess();
-  return (tree) => `${data?.addresses[0] ?? window.location.origin}/walk?tree=${encodeURIComponent(tree)}`;
+  const at = data?.addresses[0] ?? (ON_ITSELF.test(window.location.host) ? null : window.location.origin);
+  return at === null ? null : (tree) => `${at}/walk?tree=${encodeURIComponent(tree)}`;
+}
+
+/** The code that a phone's camera reads; where no phone would reach the yard, nothing. */
+function Code({ tree, size }: { tree: string; size: number }) {
+  const addressOf = useAddressOf();
+  return addressOf && <QrCode text={addressOf(tree)} size={size} />;
+}
+
+/** Said once where there are no codes. */
+function NoCodes() {
+  const addressOf = useAddressOf();
+  if (addressOf) return null;
+  return (
+    <p className="mt-3 border-l-4 border-ochre px-3 print:hidden">
+      No phone reaches this yard yet, so there are no codes. Let phones in first: <Link to="/phone">Phone</Link>.
+    </p>
+  );
 }
 
 const byTree = (stops: readonly WalkStop[]): Map<string, WalkStop[]> => groupedBy(stops, (s) => s.tree);
@@ -18,14 +38,13 @@ const byTree = (stops: readonly WalkStop[]): Map<string, WalkStop[]> => groupedB
 /** The walk on paper: to be ticked with a pencil and written down afterwards. */
 function Round() {
   const { data: view } = useWalk();
-  const addressOf = useAddressOf();
   if (!view) return <Skeleton lines={9} />;
   const day = view.stops.map((s) => s.walk).sort()[0];
   const trees = [...byTree(view.stops.filter((s) => s.walk === day))];
   if (!trees.length) return <p className="mt-4">No wire and no tie is on any tree.</p>;
   return trees.map(([tree, stops]) => (
     <section key={tree} className="mt-4 flex break-inside-avoid gap-4 border-t border-rule pt-2">
-      <QrCode text={addressOf(tree)} size={84} />
+      <Code tree={tree} size={84} />
       <div className="min-w-0 flex-1">
         <h2 className="text-xl">{stops[0]!.treeName}</h2>
         <p className="text-quiet">
@@ -54,7 +73,6 @@ function Round() {
 /** A tag for each tree: its name, and its code for the phone's camera. */
 function Tags() {
   const { data: trees } = useTrees();
-  const addressOf = useAddressOf();
   if (!trees) return <Skeleton lines={9} />;
   return (
     <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(210px,1fr))] gap-3">
@@ -63,7 +81,7 @@ function Tags() {
         .sort((a, b) => (a.name < b.name ? -1 : 1))
         .map((t) => (
           <li key={t.id} className="flex break-inside-avoid items-center gap-3 border border-rule p-2">
-            <QrCode text={addressOf(t.id)} size={92} />
+            <Code tree={t.id} size={92} />
             <span className="min-w-0">
               <span className="block font-serif text-lg leading-6">{t.name}</span>
               <span className="text-quiet">{t.species}</span>
@@ -98,6 +116,7 @@ export function SheetPage({ tags = false }: { tags?: boolean }) {
           </button>
         </div>
       </header>
+      <NoCodes />
       {tags ? <Tags /> : <Round />}
     </main>
   );

@@ -90,9 +90,9 @@ export function StopCard(of: { stop: WalkStop; on: string; onAnswer: (answers: A
   const other = stop.other ? `, one piece with ${stop.other}` : '';
   return (
     <section aria-label={stop.name} className="space-y-3">
-      <div className="flex min-h-36 gap-3">
+      <div className="flex min-h-36 flex-wrap gap-3 sm:flex-nowrap">
         <StopPicture stop={stop} />
-        <div className="min-w-0 flex-1">
+        <div className="min-w-0 flex-1 basis-52 wrap-anywhere">
           <h2 className="text-2xl leading-7">
             {stop.treeName}: {stop.name}
           </h2>

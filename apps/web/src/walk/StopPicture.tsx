@@ -5,7 +5,7 @@ import { useSilhouette } from '../shared/queries';
 export function StopPicture({ stop }: { stop: WalkStop }) {
   const silhouette = useSilhouette({ id: stop.tree, revision: stop.revision, recorded: stop.recorded }, true);
   return (
-    <svg viewBox="-3 -3 106 106" className="size-28 shrink-0" role="img" aria-label={`${stop.treeName} from its front, ${stop.name} marked`}>
+    <svg viewBox="-3 -3 106 106" width={112} height={112} className="shrink-0" role="img" aria-label={`${stop.treeName} from its front, ${stop.name} marked`}>
       {silhouette && (
         <>
           <path d={silhouette.foliage} fill="var(--color-moss)" opacity="0.28" />

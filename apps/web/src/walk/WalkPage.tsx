@@ -3,6 +3,7 @@ import { Link, useSearchParams } from 'react-router';
 import { paths, type WalkStop } from '@ustle/contract';
 import { inTime, LOOK_MINUTES, MARK_STAGES, type MarkStage } from '@ustle/core';
 import { ask } from '../shared/http';
+import { useTrees } from '../shared/queries';
 import { useWho } from '../shared/who';
 import { Quiet, Skeleton } from '../shared/parts';
 import { count, sayLong, sayShort } from '../shared/say';
@@ -79,6 +80,27 @@ const graverBy = (stop: WalkStop, said: string, on: string): string | null =>
   stop.seen && stop.seen.on === on && RANK(said) >= 0 && RANK(stop.seen.stage) > RANK(said)
     ? `${stop.seen.who ?? 'somebody'} saw it ${stop.seen.stage}: that stands`
     : null;
+
+/** A tag leads to its tree, also where nothing on it wants a look. */
+function NothingOn({ tree }: { tree: string }) {
+  const { data: trees } = useTrees();
+  const own = trees?.find((t) => t.id === tree);
+  return (
+    <div className="space-y-3 py-4">
+      <p className="text-lg">{own ? `No wire and no tie is on ${own.name}.` : trees ? 'This tree is not in the yard any more.' : ''}</p>
+      {own && (
+        <p className="flex flex-wrap gap-4">
+          <Link className="btn btn-outline btn-primary min-h-12" to={`/tree/${tree}/${own.next?.leadsTo ?? 'read'}`}>
+            Open {own.name}
+          </Link>
+          <Link className="btn btn-ghost min-h-12" to="/walk">
+            The walk
+          </Link>
+        </p>
+      )}
+    </div>
+  );
+}
 
 /** The round on foot: bench by bench, tree by tree, one thing at a time. */
 export function WalkPage() {
@@ -177,6 +199,7 @@ export function WalkPage() {
         {unsent > 0 && `${count(unsent, 'answer')} ${unsent === 1 ? 'waits' : 'wait'} on this device to be sent.`}
       </p>
       <Refused {...walking} />
+      {tree && !all.length && finished === 0 && <NothingOn tree={tree} />}
       <div ref={top} tabIndex={-1} className="outline-none">
         {early ? (
           <div className="space-y-3 py-6">

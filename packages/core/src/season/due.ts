@@ -38,6 +38,8 @@ export type LeadsTo = 'measure' | 'read' | 'front' | 'remove' | 'pose' | 'wire' 
 /** A task on one tree. */
 export interface Due {
   on: string;
+  /** The day by which it was to be done, where that is over. */
+  since?: string;
   kind: DueKind;
   leadsTo: LeadsTo;
   branches: string[];
@@ -61,8 +63,8 @@ const TITLES: Record<CoilTaskKind, (branches: string) => string> = {
 
 /** What marks comes first, then the session that was broken off. */
 const RANK: Record<DueKind, number> = { remove: 0, session: 1, look: 2, window: 3, held: 4, stage: 5, promise: 6, vow: 7, plan: 8 };
-/** Sorts what is due: by day, what marks before what is only to be looked at; open plans last. */
-export const urgency = ({ on, kind }: Pick<Due, 'on' | 'kind'>): string => (kind === 'plan' ? 'plan' : on) + RANK[kind];
+/** Sorts what is due: what is late the longest first, on one day what marks before what is only to be looked at; open plans last. */
+export const urgency = ({ on, since = on, kind }: Pick<Due, 'on' | 'since' | 'kind'>): string => (kind === 'plan' ? 'plan' : since) + RANK[kind];
 
 interface Group extends Pick<CoilTask, 'kind' | 'day'> {
   watched: Watched[];
@@ -89,6 +91,7 @@ function wireDue(watched: readonly Watched[], names: Names, onDay: number): Due[
     const late = these.filter((w) => w.nextInspection < onDay).map((w) => w.nextInspection);
     return {
       on: isoOf(day),
+      ...(late.length ? { since: isoOf(leastOf(late)) } : {}),
       kind,
       leadsTo: 'watch',
       branches,
@@ -116,6 +119,7 @@ function guysDue(placed: PlacedTree, names: Names, onDay: number, known?: Known)
     const name = device && DEVICE_WORDS[device].name;
     return {
       on: isoOf(day),
+      ...(leastOf(guys.map((g) => g.look)) < onDay ? { since: isoOf(leastOf(guys.map((g) => g.look))) } : {}),
       kind,
       leadsTo: 'guy',
       branches,

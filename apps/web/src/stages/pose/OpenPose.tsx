@@ -104,7 +104,7 @@ export function OpenPose({ id, pose, still }: { id: string; pose: PlanPose | und
                 disabled={accepted}
                 onClick={() => void act({ kind: 'pose', ...keptPose(pose, own) })}
               >
-                {accepted ? 'Accepted' : 'Accept'} <kbd className="text-[15px] opacity-70">A</kbd>
+                {accepted ? 'Accepted' : 'Accept'} <kbd className="text-[0.94rem] opacity-70">A</kbd>
               </button>
             )}
             {pose && (

@@ -64,7 +64,7 @@ function BranchesSheet() {
   return (
     <>
       <SlopeLadder />
-      <p className="mb-2 text-[15px] leading-5 text-quiet">
+      <p className="mb-2 text-[0.94rem] leading-5 text-quiet">
         <svg width="22" height="10" aria-hidden="true" className="mr-1 inline">
           <path d="M2 5H20" stroke="var(--color-bark)" strokeWidth="4" strokeLinecap="round" />
         </svg>
@@ -89,7 +89,7 @@ function BranchesSheet() {
         />
       </div>
       <BranchList />
-      <p className="mb-3 mt-2 flex flex-wrap items-center gap-x-3 text-[15px] text-quiet">
+      <p className="mb-3 mt-2 flex flex-wrap items-center gap-x-3 text-[0.94rem] text-quiet">
         {(['calm', 'careful', 'heavy', 'no'] as const).map((band) => (
           <span key={band} className="flex items-center">
             <BeadGlyph band={band} /> {band === 'no' ? 'too much' : band}

@@ -27,7 +27,7 @@ function Option({ option: o, chosen, onChoose }: { option: TrunkOption; chosen: 
           </button>
         )}
       </div>
-      <dl className="grid grid-cols-4 gap-x-2 text-[15px]">
+      <dl className="grid grid-cols-4 gap-x-2 text-[0.94rem]">
         {(
           [
             ['height left', `${o.height.toFixed(0)} mm`, percent(o.heightShare)],
@@ -37,9 +37,9 @@ function Option({ option: o, chosen, onChoose }: { option: TrunkOption; chosen: 
           ] as const
         ).map(([name, value, note]) => (
           <div key={name}>
-            <dt className="text-[15px] text-quiet">{name}</dt>
+            <dt className="text-[0.94rem] text-quiet">{name}</dt>
             <dd>{value}</dd>
-            <dd className="text-[15px] text-quiet">{note}</dd>
+            <dd className="text-[0.94rem] text-quiet">{note}</dd>
           </div>
         ))}
       </dl>

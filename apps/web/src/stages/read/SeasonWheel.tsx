@@ -66,7 +66,7 @@ export function SeasonWheel({ species, hemisphere, today }: { species: Species; 
           );
         })}
       </svg>
-      <ol className="space-y-1 text-[15px]">
+      <ol className="space-y-1 text-[0.94rem]">
         {TASKS.map(([task, name], i) => (
           <li key={task}>
             {i === 0 ? 'outermost: ' : i === TASKS.length - 1 ? 'innermost: ' : ''}

@@ -29,7 +29,7 @@ export function GreenTally({ green }: { green: Consequences['green'] }) {
         <div className="absolute -top-1 h-[17px] w-[2px] bg-ink" style={{ left: `${(cap / whole) * 100}%` }} />
       </div>
       {shown.length > 1 && (
-        <p className="mt-1 flex flex-wrap gap-x-4 text-[15px] text-quiet">
+        <p className="mt-1 flex flex-wrap gap-x-4 text-[0.94rem] text-quiet">
           {shown.map(([name, share, colour]) => (
             <span key={name} className="flex items-center gap-1.5">
               <span className="h-2.5 w-2.5" style={{ background: colour }} />

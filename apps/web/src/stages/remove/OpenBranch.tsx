@@ -78,7 +78,7 @@ export function OpenBranch({
             className={`btn btn-sm px-2.5 ${a.act === own ? 'btn-primary' : 'btn-outline border-rule font-normal'}`}
             onClick={() => onFate(a.act)}
           >
-            {a.name} <kbd className="text-[15px] opacity-70">{a.key.toUpperCase()}</kbd>
+            {a.name} <kbd className="text-[0.94rem] opacity-70">{a.key.toUpperCase()}</kbd>
           </button>
         ))}
       </div>
@@ -114,7 +114,7 @@ export function OpenBranch({
             ))}
         </select>
       ) : (
-        <button type="button" className="text-[15px] text-copper underline-offset-2 hover:underline" onClick={() => setPairing(true)}>
+        <button type="button" className="text-[0.94rem] text-copper underline-offset-2 hover:underline" onClick={() => setPairing(true)}>
           either this or another…
         </button>
       )}

@@ -14,7 +14,7 @@ function BeforeAfter({ before, after }: { before: Looks; after: Looks }) {
   return (
     <table className="w-full">
       <thead>
-        <tr className="text-left text-[15px] text-quiet">
+        <tr className="text-left text-[0.94rem] text-quiet">
           <td />
           <th className="font-normal">as it is</th>
           <th className="font-normal">after the cuts</th>
@@ -46,7 +46,7 @@ function Sessions({ sessions }: { sessions: readonly ProposedSession[] }) {
         {sessions.map((s) => (
           <li key={s.session}>
             <strong>{s.session === 1 ? 'Now' : s.on ? `From ${sayDate(s.on)}` : 'No day found'}</strong>: {s.branches.map(names).join('; ') || 'nothing'} (
-            {percent(s.green)})<div className="text-[15px] text-quiet">{s.because}</div>
+            {percent(s.green)})<div className="text-[0.94rem] text-quiet">{s.because}</div>
           </li>
         ))}
       </ul>
@@ -83,9 +83,9 @@ function Gaps({ gaps, bearing }: { gaps: readonly Gap[]; bearing: number }) {
           <li key={i} className="border-t border-rule py-1.5">
             <button type="button" className="flex w-full items-baseline gap-2 text-left hover:text-copper" onMouseEnter={show} onFocus={show} onClick={show}>
               <span className="flex-1">{sayGap(g)}</span>
-              <span className={`text-[15px] ${g.opened ? 'text-ochre' : 'text-quiet'}`}>{g.opened ? 'opened by the cuts' : 'there before'}</span>
+              <span className={`text-[0.94rem] ${g.opened ? 'text-ochre' : 'text-quiet'}`}>{g.opened ? 'opened by the cuts' : 'there before'}</span>
             </button>
-            <div className="text-[15px]">
+            <div className="text-[0.94rem]">
               {g.fills.map((f) => (
                 <button
                   key={f.branch}
@@ -114,7 +114,7 @@ function Either({ ways, index }: { ways: readonly [EitherWay, EitherWay]; index:
         <h3 className="text-lg">
           Either {names(a.keep)} or {names(a.remove)}
         </h3>
-        <span className="flex gap-3 text-[15px]">
+        <span className="flex gap-3 text-[0.94rem]">
           <button type="button" className="text-copper underline-offset-2 hover:underline" onClick={() => setPair(pair === index ? null : index)}>
             {pair === index ? 'one picture' : 'side by side'}
           </button>
@@ -140,7 +140,7 @@ function Either({ ways, index }: { ways: readonly [EitherWay, EitherWay]; index:
             >
               Keep {names(w.keep)}
             </button>
-            <dl className="mt-1 grid grid-cols-[1fr_auto] gap-x-2 text-[15px]">
+            <dl className="mt-1 grid grid-cols-[1fr_auto] gap-x-2 text-[0.94rem]">
               <dt className="text-quiet">green off</dt>
               <dd>{percent(w.green)}</dd>
               <dt className="text-quiet">front</dt>
@@ -151,7 +151,7 @@ function Either({ ways, index }: { ways: readonly [EitherWay, EitherWay]; index:
               <dd>{w.gaps}</dd>
             </dl>
             {w.losses.map((l) => (
-              <p key={l.kind} className="mt-1 text-[15px] text-ochre">
+              <p key={l.kind} className="mt-1 text-[0.94rem] text-ochre">
                 {names(w.remove)}: {l.text}
               </p>
             ))}

@@ -34,11 +34,11 @@ export function RulesSheet() {
           <option key={name}>{name}</option>
         ))}
       </select>
-      <p className="mt-1 text-[15px] text-quiet">{profile.text}</p>
+      <p className="mt-1 text-[0.94rem] text-quiet">{profile.text}</p>
       {suggested !== profile.name && (
         <button
           type="button"
-          className="mt-1 text-[15px] text-copper underline-offset-2 hover:underline"
+          className="mt-1 text-[0.94rem] text-copper underline-offset-2 hover:underline"
           onClick={() => put({ profile: suggested, limits: {}, rules: {} })}
         >
           This kind of tree is usually looked at by: {suggested}

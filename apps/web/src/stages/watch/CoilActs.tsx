@@ -157,7 +157,7 @@ export function CoilActs({ wire }: { wire: PlanWire }) {
           <button
             key={stage}
             type="button"
-            className="flex h-[68px] flex-col items-center gap-1 pt-2 border border-rule bg-sheet text-[15px] tracking-tight leading-4 hover:border-copper"
+            className="flex h-[68px] flex-col items-center gap-1 pt-2 border border-rule bg-sheet text-[0.94rem] tracking-tight leading-4 hover:border-copper"
             onClick={() => inspect(stage)}
           >
             <StageGlyph stage={stage} size={22} />

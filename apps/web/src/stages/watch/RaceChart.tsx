@@ -83,7 +83,7 @@ export function RaceChart({ curve, wire, today }: { curve: RaceCurve; wire: Plan
       <div className="h-44">
         <Line data={{ labels: days, datasets: sets }} options={options} aria-label={'Chances over time of touching, marking and being set'} />
       </div>
-      <figcaption className="mt-1 flex flex-wrap gap-x-4 text-[15px]">
+      <figcaption className="mt-1 flex flex-wrap gap-x-4 text-[0.94rem]">
         {sets.map((s) => (
           <span key={s.label} className="flex items-center gap-1.5">
             <svg width="24" height="4" aria-hidden="true">

@@ -57,7 +57,7 @@ export function RanOut({ step, give, onClose }: { step: WorkStep; give: Give; on
                   {sayMetal(w.metal, w.size)}
                   {w.strands > 1 ? `, ${w.strands} side by side` : ''}
                 </span>
-                <span className="text-[15px] font-normal">
+                <span className="text-[0.94rem] font-normal">
                   {hold(w.hold)}; {sayLength(w.left)} there
                 </span>
               </button>

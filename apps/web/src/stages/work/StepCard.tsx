@@ -139,7 +139,7 @@ export function StepCard({ step, session }: { step: WorkStep; session: WorkSessi
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);
   const close = (): void => setSheet(null);
-  const other = 'btn btn-outline min-h-14 grow whitespace-nowrap px-2.5 text-[15px]';
+  const other = 'btn btn-outline min-h-14 grow whitespace-nowrap px-2.5 text-[0.94rem]';
   return (
     <article aria-label={step.title} data-settled={settled ? '1' : '0'}>
       <h2 ref={head} tabIndex={-1} className="mt-4 text-3xl outline-none first-letter:uppercase">
