@@ -147,7 +147,7 @@ test('a tree is named anew, put aside and found again, and deleted only when ask
   await write(page, 'dialog input', ' ');
   await says(page, /A tree needs a name; it stays Marigold/);
   await write(page, 'dialog input', 'Turnstone');
-  await until(app, 'Turnstone', ({ tree }) => tree.name === 'Turnstone');
+  await page.waitForFunction(async () => (await (await fetch('/api/trees')).text()).includes('Turnstone'), { timeout: 40_000, polling: 200 });
   await press(page, 'Put it aside');
   await says(page, /Since 20 May 2026 it is not on the bench/);
   await page.keyboard.press('Escape');

@@ -1,16 +1,4 @@
-import {
-  consequencesOf,
-  dayOf,
-  gapMap,
-  generateTree,
-  judgeFront,
-  outcomeOf,
-  placeTree,
-  proposePoses,
-  openGaps,
-  turnDeg,
-  type Tree,
-} from '../src/index.js';
+import { consequencesOf, dayOf, gapMap, generateTree, judgeFront, outcomeOf, placeTree, proposePoses, openGaps, turnDeg, type Tree } from '../src/index.js';
 import { after, branch, decided, tree } from './trees.js';
 
 const DAY = dayOf('2026-10-10');

@@ -121,7 +121,7 @@ export function wireFaults(tree: Tree, plan: Pick<PlanDocument, 'runs' | 'order'
     if (run.kind === 'pair') {
       const [a, b] = ends.map((x) => parentOf.get(x.branch));
       if (a !== b) fault('its branches grow on different limbs');
-      if (run.route!.turnDeg < 143 || run.route!.turnDeg > 905) fault(`goes round by ${run.route!.turnDeg}°`);
+      if (run.route!.turnDeg < 143 || run.route!.turnDeg > 960) fault(`goes round by ${run.route!.turnDeg}°`);
     } else if (run.kind === 'trunk') {
       if (soil < 0.5 * tree.pot.height || soil > tree.pot.height) fault(`is pushed ${soil} mm into a pot of ${tree.pot.height} mm`);
       if (path[0]![2] > 15) fault('does not come out of the soil');

@@ -201,17 +201,32 @@ function proposeFor(placed: PlacedTree, world: GuyWorld, held: Held, run: RunPla
   return two && costOf(two.guys) < 0.6 * costOf(single) && two.guys.every((g) => g.tension > 1) ? onTurn(two.guys, ...two.to) : onTurn(single, best);
 }
 
-/** Every tie of a plan: those that are fixed, worked out together branch by branch, and one for each branch that no coil holds. */
+/** What hands can make of a tie: two hands draw no harder, thinner wood is not tied, and what hardly pulls is none. docs: What hands can do. */
+const HANDS = { mostN: 150, leastN: 5, leastMm: 4, leastDeg: 6 };
+/** Where a pose asks for more than can be tied: such shares of it are tried. */
+const LESS = [0.7, 0.5, 0.3, 0.18];
+
+const canBeMade = (guys: readonly GuyPlan[]): boolean =>
+  guys.length > 0 && guys.every((g) => g.checks.every((c) => c.ok) && g.tension >= HANDS.leastN && g.tension <= HANDS.mostN && g.diameter >= HANDS.leastMm);
+
+/** The ties of a plan, and branches of which no tie that hands can make reaches the pose: the share of it that one does reach, 0 where none reaches any. */
+export interface TiesMade {
+  guys: PlanGuy[];
+  less: ReadonlyMap<string, number>;
+}
+
+/** Every tie of a plan: those that are fixed, worked out together branch by branch, and one for each branch that no coil holds, if hands can make it. */
 export function planGuys(
   placed: PlacedTree,
   poses: Poses,
   { runs, toTie }: Pick<WiringPlan, 'runs' | 'toTie'>,
   onDay: number,
   { keep = keepNothing, known }: IfWired = {},
-): PlanGuy[] {
+): TiesMade {
   const { tree } = placed;
   const here = tree.plan.guys.filter((g) => placed.byId.has(g.branch));
-  if (!here.length && !toTie.length) return [];
+  const less = new Map<string, number>();
+  if (!here.length && !toTie.length) return { guys: [], less };
   const world = guyWorld(placed, poses, keep);
   const on = new Map(watchGuys(placed, onDay, known).map((g) => [g.guy, g]));
   const guys: PlanGuy[] = [];
@@ -243,14 +258,24 @@ export function planGuys(
   };
   for (const branch of toTie) {
     const held = heldBranch(world, placed, poses, branch);
-    const proposed = proposeFor(placed, world, held, runOn(runs, branch), ties);
-    take(
-      false,
-      held.now,
-      proposed.map((guy) => ({ ...guy, id: free() })),
-    );
+    const run = runOn(runs, branch);
+    const proposed = proposeFor(placed, world, held, run, ties);
+    if (canBeMade(proposed)) {
+      take(
+        false,
+        held.now,
+        proposed.map((guy) => ({ ...guy, id: free() })),
+      );
+      continue;
+    }
+    const reaches = (share: number): boolean => {
+      const part = poses.map((p) => (p.branch === branch ? { ...p, bends: p.bends.map((b) => ({ ...b, angle: b.angle * share })) } : p));
+      const guys = proposeFor(placed, world, { ...held, wanted: linesInWorld(placed, part, 1, keep).get(branch)! }, run, ties);
+      return canBeMade(guys) && guys.every((g) => g.askedDeg >= HANDS.leastDeg);
+    };
+    less.set(branch, placed.byId.get(branch)!.branch.d < HANDS.leastMm ? 0 : (LESS.find(reaches) ?? 0));
   }
-  return guys;
+  return { guys, less };
 }
 
 /** Ties that lose their branch or their anchor by what the plan takes off or by what was measured anew, and the way out. */

@@ -3,7 +3,7 @@ import { findSpecies } from '../species/index.js';
 import { judgeFront, searchFronts, tiltsFor, type Front, type PartScores } from '../front/index.js';
 import { findingsOf, openGaps, type Finding } from '../removal/index.js';
 import { readTree, type OtherWork, type Reading } from '../reading/index.js';
-import { bentTrunk, isHeavy, proposePoses, sayCracked, type AsGrown } from '../pose/index.js';
+import { bentTrunk, isHeavy, proposePoses, type AsGrown } from '../pose/index.js';
 import { promisesOf } from '../season/index.js';
 import { asItLay, asItStands } from '../stand/index.js';
 import {
@@ -28,11 +28,12 @@ import {
 import { angle, digits } from './digits.js';
 import { planBends, planPose, type PlanPose } from './poses.js';
 import { bendsToGo, intoWorld, madeOf, posesToGo } from './rest.js';
-import { pastByWindow, sayGreen } from './past.js';
-import { planWiring, type Unwired, type PlanMemory } from '../wire/index.js';
+import { sayGreen } from './past.js';
+import type { PlanMemory, Unwired } from '../wire/index.js';
 import { coverageOf, cutListOf, type Coverage, type PlanCut } from './coverage.js';
-import { lostTies, planGuys, type PlanGuy } from './guys.js';
-import { planDevices, type FaultyDevice, type PlanDevice } from './devices.js';
+import { lostTies, type PlanGuy } from './guys.js';
+import type { FaultyDevice, PlanDevice } from './devices.js';
+import { holdPoses, letBeCracked, NOTHING_HELD } from './hold-poses.js';
 import { latelyOf } from './lately.js';
 import { lostAnchors } from './lost-anchors.js';
 import { planRun, type PlanRun } from './runs.js';
@@ -156,9 +157,6 @@ export interface PlanOptions {
   instead?: string;
 }
 
-const NOT_POSED: ReturnType<typeof proposePoses> = { poses: [], asGrown: [] };
-const NOT_WIRED: ReturnType<typeof planWiring> = { runs: [], unwired: [], toTie: [], worth: { best: 0, had: 0 } };
-
 const heavy = (poses: readonly PlannedPose[]): number => poses.reduce((sum, p) => sum + p.bends.filter(isHeavy).length, 0);
 const share = (branches: Iterable<string>, of: number): number => (of ? new Set(branches).size / of : 0);
 
@@ -203,31 +201,21 @@ export function planTree(
   // What is bent under wire is told from where its branch lay as that went on: so were its bends reckoned, and so the wire was wound.
   const tree = withLiveRuns(asItLay(measured, onDay), onDay);
   const [before, after] = tree.calledBy ? [placeTree(tree), placeTree(outcomeOf(tree).tree)] : [placed, standsAfter];
-  const { poses, asGrown } = instead ? NOT_POSED : proposePoses(after, openGaps(before, after, onDay), memory?.keep);
   const bending = bendingOf(tree, onDay);
   const cracked = crackedOn(tree, onDay);
-  const letBe = poses.filter((p) => cracked.has(p.branch));
-  const crackedStay = letBe.map((p): AsGrown => ({ branch: p.branch, ...p.now, because: [sayCracked(cracked.get(p.branch)!)] }));
+  const trunk = instead ? null : bentTrunk(after);
+  const { poses, asGrown, wiring, guys, devices, unheld, lowered } = instead
+    ? NOTHING_HELD
+    : holdPoses(after, openGaps(before, after, onDay), trunk?.bends ?? [], onDay, { bending, cracked, memory, known });
+  const crackedStay = letBeCracked(poses, cracked);
   // What cracked is told of while the record of its bending is open; it gets neither bend nor wire.
-  const bendable = poses.filter((p) => !cracked.has(p.branch));
   const shown = poses.filter((p) => !cracked.has(p.branch) || bending.has(p.branch));
   const toGo = posesToGo({ poses: shown, asGrown: [...asGrown, ...crackedStay.filter((b) => !bending.has(b.branch))] }, standsAfter, () =>
-    proposePoses(standsAfter, openGaps(placed, standsAfter, onDay), memory?.keep),
+    proposePoses(standsAfter, openGaps(placed, standsAfter, onDay), memory?.keep, { unheld, lowered }),
   );
   const posesLeft = toGo.poses.map((p) => p.pose);
-  const trunk = instead ? null : bentTrunk(after);
   const heldTrunk = heldShapeOf(stands, 'trunk');
   const trunkMade = (heldTrunk && trunk && madeOf(trunk.bends, heldTrunk, intoWorld(standsAfter))) ?? [];
-  const wiring = instead
-    ? NOT_WIRED
-    : planWiring(
-        after,
-        { poses: bendable, asGrown: [...asGrown, ...crackedStay], trunk: trunk?.bends ?? [] },
-        pastByWindow(after, onDay, { keep: memory?.keep, known }),
-        memory,
-      );
-  const guys = instead ? [] : planGuys(after, bendable, wiring, onDay, { keep: memory?.keep, known });
-  const devices = instead ? [] : planDevices(after, bendable, onDay, { keep: memory?.keep, known });
   const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
   const reading = readTree(tree, onDay, decidedWork(after, posesLeft, onDay), proposedWork(after, posesLeft));
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;

@@ -1,6 +1,6 @@
-import { isoOf } from '../units/index.js';
-import { bendRisk, stagesFor } from '../wood/index.js';
-import { afterBending, bendRatioOf, BY_HAND, restFor, stageDates, worseWood } from '../pose/index.js';
+import { isoOf, toRad } from '../units/index.js';
+import { bandOf, bendRisk } from '../wood/index.js';
+import { afterBending, bendRatioOf, BY_HAND, restFor, stageDates, stagesBy, worseWood } from '../pose/index.js';
 import type { BendingSoFar, PlannedBend, PlannedPose, PoseSource, Tree } from '../tree/index.js';
 import type { RunBranchPlan } from '../wire/index.js';
 import { angle, digits } from './digits.js';
@@ -66,16 +66,19 @@ export function planBends(
     const protection = heard?.moreProtection ? 'both' : b.protection;
     const riskOf = (angleDeg: number): number => bendRisk({ diameter: b.diameter, angleDeg, length: b.length, k0, protection });
     const handRisk = handDeg === null ? riskOf(b.angle) * BY_HAND : riskOf(handDeg);
-    return { b, hand, handDeg, protection, risk: riskOf(b.angle), stages: stagesFor(handRisk), rest: restFor(b.diameter, handRisk) };
+    const told = handDeg === null ? b.angle : handDeg;
+    const strain = (b.diameter * toRad(told)) / (2 * b.length);
+    const band = b.nearest ? ('no' as const) : bandOf(riskOf(told));
+    return { b, hand, handDeg, protection, risk: riskOf(told), strain, band, stages: stagesBy(b.diameter, handRisk), rest: restFor(b.diameter, handRisk) };
   });
   // The next stage waits for the rest that the bend needs which needs most.
   const longest = described.reduce((most, { rest }) => (rest.days > most.days ? rest : most), NO_REST);
   const after = soFar ? afterBending(soFar, longest) : null;
-  const bends = described.map(({ b, hand, handDeg, protection, risk, stages, rest }): PlanBend => {
+  const bends = described.map(({ b, hand, handDeg, protection, risk, strain, band, stages, rest }): PlanBend => {
     const from = Math.max(onDay, after?.notBefore ?? onDay);
     const stopped = after !== null && after.notBefore === null;
     return {
-      ...plainBend({ ...b, risk }),
+      ...plainBend({ ...b, risk, strain, band }),
       made: 0,
       stages,
       rest: stages !== null && stages > 1 ? rest.text : '',

@@ -29,7 +29,9 @@ function restOf(pose: PlannedPose, held: HeldShape, own: Pose | undefined, now: 
   if (held.placed && (!own || asked(held.placed, own))) return { kind: 'done', because: sayDone(now) };
   const made = madeOf(pose.bends, held, out);
   if (!made) return { kind: 'anew' };
-  return pose.bends.every((b, i) => b.angle - made[i]! < LEAST_REST_DEG) ? { kind: 'done', because: sayDone(now) } : { kind: 'rest', made };
+  // All of it bent, it is placed by eye still, where that was settled.
+  const bent = pose.bends.every((b, i) => b.angle - made[i]! < LEAST_REST_DEG);
+  return bent && !own ? { kind: 'done', because: sayDone(now) } : { kind: 'rest', made };
 }
 
 /** How many degrees of each planned bend were made; null where others were made than are planned. */

@@ -30,32 +30,62 @@ const WAVES: Record<PoseMovement, { count: number; angle: number }> = {
 export const BY_HAND = 1.5;
 /** Whether the hand makes a heavy bend of one: it counts against the session. */
 export const isHeavy = ({ risk }: Pick<PlannedBend, 'risk'>): boolean => risk * BY_HAND >= 1;
-/** By hand a bend of the way or of the tip stays calm, bare, and is made at once; the drop at the shoulder is as sharp as is careful. */
-const WAVE_RISK = 0.6 / 1.25;
-const DROP_RISK = 0.9 / BY_HAND;
+/** What a bend asks of the wood under the hand, the gentlest first: bare and calm, slower, wrapped, in stages. docs: Bends of a pose. */
+interface Rung {
+  risk: number;
+  protection: Protection;
+}
+const CALM: Rung = { risk: 0.64, protection: 'none' };
+const LADDER: readonly Rung[] = [
+  CALM,
+  { risk: 0.92, protection: 'none' },
+  { risk: 0.92, protection: 'raffia' },
+  { risk: 0.92, protection: 'both' },
+  { risk: 1.6, protection: 'both' },
+];
+/** Twigs thinner than this are bent in one motion, and never wrapped; what is thinner than that in two stages at most, mm. */
+const TWIG_MM = 5;
+const SLENDER_MM = 8;
+const TWO_STAGES = 1.15;
 /** More than this the wood does not take in one season. */
 export const MOST_RISK = 1.6 / BY_HAND;
+/** By hand nothing is turned farther than about 110°. */
+const MOST_DEG = 110 / (1.1 * BY_HAND);
 
-/** The drop begins so many thicknesses from the shoulder's middle, clear of its collar; it takes at most such shares of the branch, bare, wrapped, at all. */
+/** The rungs that wood so thick may be taken to. */
+function ladderFor(diameter: number): readonly Rung[] {
+  if (diameter < TWIG_MM) return LADDER.slice(0, 2);
+  return diameter < SLENDER_MM ? [...LADDER.slice(0, 4), { risk: TWO_STAGES, protection: 'both' }] : LADDER;
+}
+
+/** Stages with rest between them for what the hand asks of wood so thick; null where it does not take it in one season. */
+export function stagesBy(diameter: number, handRisk: number): number | null {
+  const stages = stagesFor(handRisk);
+  if (stages === null || diameter >= SLENDER_MM) return stages;
+  return diameter < TWIG_MM ? 1 : Math.min(2, stages);
+}
+
+/** The drop begins so many thicknesses from the shoulder's middle, clear of its collar and of what it grows on; it takes at most such a share of the branch. */
 const CLEAR = 0.6;
-const DROP_SHARE = { bare: 0.28, wrapped: 0.34, most: 0.45 };
+const DROP_SHARE = 0.4;
 /** Where the tip's bend begins and ends, as shares of the branch. */
 const TIP = { from: 0.8, to: 0.97 };
-const LEAST_DEG = 4;
-const LEAST_DROP_DEG = 1.5;
-const LEAST_TIP_DEG = 1;
+/** A bend of less nobody would see. */
+const LEAST_DEG = 8;
+const LEAST_DROP_DEG = 3;
+const LEAST_TIP_DEG = 8;
 /** An arc turns at most so far to each side. */
 const MOST_HALF_DEG = 75;
 /** No bend is shorter than this many thicknesses: shorter is a kink. */
 const LEAST_LENGTH = 1.5;
-
-export const PROTECTIONS: readonly Protection[] = ['none', 'raffia', 'both'];
 
 /** What a branch's wood bears. */
 export interface Bending {
   line: Limb;
   /** Smallest safe bend ratio k₀, worse where something makes the wood worse. */
   k0: number;
+  /** Where its line leaves the bark of what it grows on, mm along it: before that nothing is bent. */
+  clear?: number;
 }
 
 /** What the wood would take in place of a bend that is more than it takes. */
@@ -73,7 +103,7 @@ function describeBend({ line, k0 }: Bending, bend: BendInSpace & Pick<PlannedBen
   // Beside the shoulder a branch is as thick as it was measured there.
   const diameter = bend.at <= line.diameters[0]! ? line.diameters[0]! : pointAt(line, bend.at).diameter;
   const riskWith = (protection: Protection): number => bendRisk({ diameter, angleDeg: bend.angle, length: bend.length, k0, protection });
-  const protection = PROTECTIONS.find((p) => riskWith(p) * BY_HAND < 1) ?? 'both';
+  const { protection } = ladderFor(diameter).find((r) => riskWith(r.protection) * BY_HAND <= r.risk * 1.02) ?? ladderFor(diameter).at(-1)!;
   const risk = riskWith(protection);
   const radius = bend.length / toRad(bend.angle);
   const nearest = risk > MOST_RISK * 1.001 ? nearestFor({ line, k0 }, { ...bend, diameter }) : null;
@@ -84,7 +114,7 @@ function describeBend({ line, k0 }: Bending, bend: BendInSpace & Pick<PlannedBen
     strain: diameter / (2 * radius),
     risk,
     band: nearest ? 'no' : bandOf(risk),
-    stages: stagesFor(risk * BY_HAND),
+    stages: stagesBy(diameter, risk * BY_HAND),
     protection,
     nearest,
   };
@@ -107,13 +137,12 @@ const mostAngle = (diameter: number, k0: number, length: number, risk: number, p
 const leastLength = (diameter: number, k0: number, angle: number, risk: number, protection: Protection): number =>
   (diameter * safeBendRatio(k0, diameter, protection) * toRad(angle)) / risk;
 
-/** The length of branch for a drop: as sharp as the bare wood bears, wrapped where that would take too much of the branch. */
-function dropLength(diameter: number, k0: number, angle: number, total: number): number {
-  const bare = leastLength(diameter, k0, angle, DROP_RISK, 'none');
-  const wrapped = leastLength(diameter, k0, angle, DROP_RISK, 'raffia');
-  const both = leastLength(diameter, k0, angle, DROP_RISK, 'both');
-  const wanted = bare <= DROP_SHARE.bare * total ? bare : wrapped <= DROP_SHARE.wrapped * total ? wrapped : both;
-  return clamp(wanted, Math.min(LEAST_LENGTH * diameter, DROP_SHARE.most * total), DROP_SHARE.most * total);
+/** How a drop is made on a rung: how far it goes there, and the length of branch that it takes. */
+function dropOn({ risk, protection }: Rung, of: { diameter: number; k0: number; room: number }): { most: number; lengthOf: (angle: number) => number } {
+  const { diameter, k0, room } = of;
+  const shortest = Math.min(LEAST_LENGTH * diameter, room);
+  const lengthOf = (angle: number): number => clamp(leastLength(diameter, k0, angle, risk / BY_HAND, protection), shortest, room);
+  return { most: Math.min(MOST_DEG, mostAngle(diameter, k0, room, risk / BY_HAND, protection)), lengthOf };
 }
 
 /** A bend still to be laid: where, how far, and which way as seen along the branch (degrees from its right, counted upwards). */
@@ -153,6 +182,8 @@ export interface Manner {
   side: 1 | -1;
   /** Least rise of the tip, degrees; null: it is left as it comes. */
   tipRise: number | null;
+  /** So many degrees short of where it should lie are nothing that one sees, where that leaves its bend gentle. */
+  give?: number;
   /** Made shorter: so many equal arcs, in one plane or two, so that it reaches so far (mm). */
   compact?: { reach: number; arcs: number; planes: 1 | 2 };
 }
@@ -169,7 +200,7 @@ function wavesFor({ line, k0 }: Bending, manner: Manner, from: number): Wave[] {
   return Array.from({ length: count }, (_, i): Wave => {
     const begin = Math.round(from + i * slot + slot * 0.15);
     const end = Math.max(begin + 1, Math.round(from + (i + 1) * slot - slot * 0.15));
-    const most = mostAngle(pointAt(line, begin).diameter, k0, end - begin, WAVE_RISK, 'none');
+    const most = mostAngle(pointAt(line, begin).diameter, k0, end - begin, CALM.risk / BY_HAND, 'none');
     const turn = i % 2 ? -manner.side : manner.side;
     // Aside and up, then aside and down: movement in two planes. The first turns half, so that the branch keeps its way.
     const way = turn > 0 ? (i % 2 ? -25 : 25) : i % 2 ? 205 : 155;
@@ -230,7 +261,7 @@ function lay(
     const [begin, end] = [Math.round(TIP.from * total), Math.round(TIP.to * total)];
     bender.to(begin);
     const length = Math.max(1, end - begin);
-    const most = mostAngle(pointAt(line, begin).diameter, k0, length, WAVE_RISK, 'none');
+    const most = mostAngle(pointAt(line, begin).diameter, k0, length, CALM.risk / BY_HAND, 'none');
     const rise = Math.min(most, 55, manner.tipRise - bearingAndElevation(bender.tangent).elevation);
     if (rise >= LEAST_TIP_DEG) add('tip', begin, length, rise, turnedTo(rise, 90));
   }
@@ -255,27 +286,34 @@ export interface FoundBends {
 const ROUNDS = 20;
 const CLOSE_DEG = 0.1;
 
-/** Bends that lead a branch in a direction (bearing, elevation), with a given half-angle of arcs where it is made shorter. */
-function bendsTo(of: Bending, to: { bearing: number; elevation: number }, manner: Manner, halfDeg: number, carried?: { turn: Frame; point: Vec }): FoundBends {
+/** Bends that lead a branch in a direction (bearing, elevation), its drop no sharper than a rung allows, with a given half-angle of arcs where it is made shorter. */
+function bendsTo(
+  of: Bending,
+  to: { bearing: number; elevation: number },
+  manner: Manner,
+  { halfDeg = 0, rung = ladderFor(of.line.diameters[0]!).at(-1)! }: { halfDeg?: number; rung?: Rung },
+  carried?: { turn: Frame; point: Vec },
+): FoundBends {
   const { line, k0 } = of;
   const total = lengthOf(line);
   const wanted = direction({ bearingDeg: to.bearing, elevationDeg: to.elevation });
   // Whole millimetres, as they are told: a hair further on the branch may go another way.
-  const at = Math.round(Math.min(CLEAR * line.diameters[0]!, 0.05 * total));
+  const at = Math.ceil(Math.max(of.clear ?? 0, Math.min(CLEAR * line.diameters[0]!, 0.05 * total)));
+  const room = DROP_SHARE * total;
   const diameter = line.diameters[0]!;
   const start = new Bender(line, carried);
   start.to(at);
   const grown = start.tangent;
-  const most = mostAngle(diameter, k0, DROP_SHARE.most * total, MOST_RISK, 'both');
+  const made = dropOn(rung, { diameter, k0, room });
   let aim = wanted;
   let best: FoundBends | null = null;
   // Where a correction goes too far the next ones go less far.
   let share = 1;
   for (let round = 0; round < ROUNDS; round++) {
     const full = toDeg(angleBetween(grown, aim));
-    const angle = Math.min(full, most);
+    const angle = Math.min(full, made.most);
     const dropTo = angle < full ? rotateAbout(grown, unit(cross(grown, aim)), toRad(angle)) : aim;
-    const length = Math.max(1, Math.round(dropLength(diameter, k0, angle, total)));
+    const length = Math.max(1, Math.round(made.lengthOf(angle)));
     const drop: Drop = { to: dropTo, angle, at, length };
     const from = angle >= LEAST_DROP_DEG ? at + length : at;
     const waves = manner.compact ? arcsFor(of, manner.compact, manner.side, halfDeg, from) : wavesFor(of, manner, from);
@@ -305,14 +343,23 @@ function told({ line }: Bending, to: { bearing: number; elevation: number }, fou
 
 /** The bends that bring a branch into a pose: a drop at the shoulder, movement on the way, the tip up; where it shall be shorter, arcs instead. docs: Bends of a pose. */
 export function findBends(of: Bending, to: { bearing: number; elevation: number }, manner: Manner, carried?: { turn: Frame; point: Vec }): FoundBends {
-  if (!manner.compact) return told(of, to, bendsTo(of, to, manner, 0, carried), carried);
+  if (!manner.compact) {
+    // As gentle as the picture allows: the first rung on which what is missing is nothing that one sees.
+    let best: FoundBends | null = null;
+    for (const rung of ladderFor(of.line.diameters[0]!)) {
+      const found = bendsTo(of, to, manner, { rung }, carried);
+      if (!best || found.missDeg < best.missDeg - CLOSE_DEG) best = found;
+      if (best.missDeg <= Math.max(CLOSE_DEG, manner.give ?? 0)) break;
+    }
+    return told(of, to, best!, carried);
+  }
   const { reach } = manner.compact;
   let low = 0;
   let high = MOST_HALF_DEG;
-  let found = bendsTo(of, to, manner, low, carried);
+  let found = bendsTo(of, to, manner, { halfDeg: low }, carried);
   for (let i = 0; i < 24 && Math.abs(norm(found.bent.chord) - reach) > 0.2; i++) {
     const middle = (low + high) / 2;
-    found = bendsTo(of, to, manner, middle, carried);
+    found = bendsTo(of, to, manner, { halfDeg: middle }, carried);
     if (norm(found.bent.chord) > reach) low = middle;
     else high = middle;
   }

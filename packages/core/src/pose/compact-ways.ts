@@ -5,9 +5,8 @@ import type { BendInSpace, PlacedTree } from '../tree/index.js';
 import { archOf } from '../rod/index.js';
 import { describeBends, findBends, MOST_RISK, type Bending } from './bends.js';
 import { Bender } from './bent.js';
-import { carriedIn, sideFirst } from './propose.js';
+import { bendingFor, carriedIn, sideFirst } from './propose.js';
 import { slopeOfLine } from './slope.js';
-import { bendRatioOf } from './wood-state.js';
 import { standingOf } from './world.js';
 
 /** One way to lay a branch shorter, with what its arcs do to the wood. */
@@ -56,7 +55,7 @@ function wayOf(of: Bending, { reach, ...to }: Asked, side: 1 | -1, arcs: number,
 
 /** The ways to lay a branch shorter in a direction, those first that its wood bears, fewest arcs first. Reach in mm. docs: Compaction. */
 export function compactWays(placed: PlacedTree, poses: readonly { branch: string; bends: readonly BendInSpace[] }[], asked: Asked): CompactWay[] {
-  const of: Bending = { line: standingOf(placed).lineOf.get(asked.branch)!, k0: bendRatioOf(placed.tree, asked.branch) };
+  const of = bendingFor(placed, asked.branch);
   const carried = carriedIn(placed, poses, asked.branch);
   const side = sideFirst(slopeOfLine(carried ? new Bender(of.line, carried).finish().line : of.line), placed.tree.plan.front?.bearing ?? 0);
   const ways = ([1, 2] as const).flatMap((planes) =>

@@ -1,5 +1,5 @@
 import { keepNothing, sayDeg, type Keep } from '../units/index.js';
-import { bearingAndElevation, direction, lengthOf, limb, norm, type Limb } from '../space/index.js';
+import { bearingAndElevation, cross, direction, lengthOf, limb, norm, pointAt, sub, type Limb } from '../space/index.js';
 import {
   childrenOf,
   guysOn,
@@ -11,12 +11,13 @@ import {
   type Gap,
   type PlacedBranch,
   type PlacedTree,
+  type PlannedBend,
   type PlannedPose,
   type Pose,
 } from '../tree/index.js';
 import { Bender, bentLine, type Bent } from './bent.js';
 import { carriedOn, type Carried, type LaidLine } from './carried.js';
-import { describeBends, findBends, leadsTo, type Bending, type Manner } from './bends.js';
+import { BY_HAND, describeBends, findBends, leadsTo, type Bending, type Manner } from './bends.js';
 import { slopeOfLine, turnBetween, type Slope, type Target } from './slope.js';
 import { fanTargets, mainTargets, nearestToGaps, sayPlanned } from './targets.js';
 import { trunkBends } from './trunk.js';
@@ -31,6 +32,8 @@ const LEAST_OWN_DEG = 2;
 const SHORT = { mm: 22, thicknesses: 5 };
 /** What would have to turn farther than this is taken off sooner than bent. */
 const MOST_TURN_DEG = 100;
+/** So much short of where it should lie nobody sees, of a branch and of a side shoot, degrees. */
+const GIVE_DEG = { main: 10, side: 16 };
 /** Bends that lead farther than this past where the plan has the branch are said so. */
 const ASTRAY_DEG = 3;
 
@@ -93,7 +96,7 @@ export function posedLines(placed: PlacedTree, poses: readonly BentBranch[], sha
 /** A pose's bends as the plan gives them, with what they do to the wood. */
 function ownPose(of: Bending, own: Pose, now: Slope, carried: Carried | undefined, cautions: string[]): PlannedPose {
   const kindOf = (bend: Bend, i: number): BendKind => {
-    if (i === 0 && bend.at <= 1.5 * of.line.diameters[0]!) return 'drop';
+    if (i === 0 && bend.at <= Math.max(1.5 * of.line.diameters[0]!, (of.clear ?? 0) + 2)) return 'drop';
     return own.reach ? 'arc' : bend.at + bend.over >= 0.9 * lengthOf(of.line) ? 'tip' : 'movement';
   };
   const given = own.bends.map(({ over, ...bend }, i) => ({ ...bend, length: over, kind: kindOf({ ...bend, over }, i) }));
@@ -114,8 +117,43 @@ function ownPose(of: Bending, own: Pose, now: Slope, carried: Carried | undefine
   };
 }
 
-/** Poses of all kept, living branches. Gaps are those that the plan's cuts opened. docs: Poses. */
-export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = [], keep: Keep = keepNothing): Posing {
+/** At most such a share of a branch is told to lie in what it grows on. */
+const MOST_CLEAR = 0.3;
+const STEP_MM = 0.5;
+
+/** Where a branch's line leaves the bark of its parent, mm along it. */
+function clearOf({ branch, parentDiameter }: PlacedBranch, line: Limb, parent: Limb): number {
+  const axis = pointAt(parent, Math.min(branch.at, lengthOf(parent))).direction;
+  const from = line.points[0]!;
+  const most = MOST_CLEAR * lengthOf(line);
+  for (let s = 0; s < most; s += STEP_MM) if (norm(cross(sub(pointAt(line, s).point, from), axis)) >= parentDiameter / 2) return s;
+  return most;
+}
+
+/** That a pose does not lead all the way: left gentle, or for as much as its wood takes. */
+const sayMissed = (missed: number, bends: readonly PlannedBend[]): string =>
+  bends.every((b) => b.risk * BY_HAND <= 1)
+    ? `Left ${missed.toFixed(0)}° short of that: so its bend stays gentle.`
+    : `Its wood takes it only so far: ${missed.toFixed(0)}° are missing, for a later season or a guy.`;
+
+/** What the wood of a branch bears, on its line in the world. */
+export function bendingFor(placed: PlacedTree, id: string): Bending {
+  const standing = standingOf(placed);
+  const b = placed.byId.get(id)!;
+  const line = standing.lineOf.get(id)!;
+  const { parent } = b.branch;
+  return { line, k0: bendRatioOf(placed.tree, id), clear: clearOf(b, line, parent === 'trunk' ? standing.trunk : standing.lineOf.get(parent)!) };
+}
+
+/** What of the poses is borne by nothing, with why, and what only a share of the way. */
+export interface Borne {
+  unheld: ReadonlyMap<string, readonly string[]>;
+  lowered: ReadonlyMap<string, number>;
+}
+const ALL_BORNE: Borne = { unheld: new Map(), lowered: new Map() };
+
+/** Poses of all kept, living branches; of what nothing would hold, why it stays as it grows. Gaps are those that the plan's cuts opened. docs: Poses. */
+export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = [], keep: Keep = keepNothing, { unheld, lowered }: Borne = ALL_BORNE): Posing {
   const { tree } = placed;
   const standing = standingOf(placed);
   const stems = stemsOf(tree);
@@ -163,10 +201,12 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = [], keep
     const { id } = b.branch;
     const stays = (...because: string[]): AsGrown => ({ branch: id, ...now, because });
     const fixed = own.get(id);
-    const of: Bending = { line: grown, k0: bendRatioOf(tree, id) };
+    const of = bendingFor(placed, id);
     const worse = worseWood(tree, id);
     if (fixed?.stays) return stays(`It is left as it grows, at ${sayDeg(now.elevation)}.`);
     if (fixed?.bends.length) return ownPose(of, fixed, now, carried, worse.because);
+    const loose = unheld.get(id);
+    if (loose) return stays(...loose);
     if (b.branch.state === 'dead') return stays('Dead wood: it stays as it is, or becomes a jin.');
     // Measured as it is held: to pose it anew would be to let the tie go.
     if (tied.has(id) && !fixed) return stays('A tie holds it: it lies where it was drawn.');
@@ -187,19 +227,23 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = [], keep
       movement,
       secondary: isSide,
       side: sideFirst(now, standing.front?.bearing ?? 0),
+      ...(fixed ? {} : { give: isSide ? GIVE_DEG.side : GIVE_DEG.main }),
       tipRise: compact ? null : isSide ? 8 : Math.max(18, target.elevation + 16),
       ...(compact ? { compact } : {}),
     };
-    const asked = [grown.points, grown.diameters, of.k0, target.bearing, target.elevation, manner, carried];
+    const share = lowered.get(id) ?? 1;
+    const asked = [grown.points, grown.diameters, of.k0, of.clear, target.bearing, target.elevation, manner, carried, share];
     const { bends, bent } = keep(`posing ${JSON.stringify(asked)}`, () => {
       const led = findBends(of, target, manner, carried);
-      return { bends: describeBends(of, led.bends, carried), bent: led.bent };
+      if (share === 1) return { bends: describeBends(of, led.bends, carried), bent: led.bent };
+      const part = led.bends.map((b) => ({ ...b, angle: b.angle * share }));
+      return { bends: describeBends(of, part, carried), bent: bentLine(grown, part, 1, carried) };
     });
     const reached = bearingAndElevation(bent.chord);
     const missed = turnBetween(target, reached);
     const pose: PlannedPose = {
       branch: id,
-      ...(fixed ? { bearing: fixed.bearing, elevation: fixed.elevation } : reached),
+      ...(fixed && share === 1 ? { bearing: fixed.bearing, elevation: fixed.elevation } : reached),
       reach: norm(bent.chord),
       now,
       bends,
@@ -207,7 +251,8 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = [], keep
       because: [
         ...target.because,
         ...(isSide || fixed ? [] : [`It grows at ${sayDeg(now.elevation)}.`]),
-        ...(missed > ASTRAY_DEG ? [`Its wood takes it only so far: ${missed.toFixed(0)}° are missing, for a later season or a guy.`] : []),
+        ...(share < 1 ? [`Comes by ${turnBetween(now, reached).toFixed(0)}° this season: for more no tie can be made by hand.`] : []),
+        ...(share === 1 && missed > ASTRAY_DEG ? [sayMissed(missed, bends)] : []),
         ...(compact && norm(bent.chord) < compact.reach - 2 ? [`Its turn at the shoulder brings it to ${norm(bent.chord).toFixed(0)} mm by itself.`] : []),
         ...(compact && norm(bent.chord) > compact.reach + 2
           ? [`So many arcs bring it to ${norm(bent.chord).toFixed(0)} mm, not to ${compact.reach.toFixed(0)}.`]

@@ -62,7 +62,7 @@ export const PUSH_WANTED = { structure: 0.5, placing: 0.3 } as const;
 export const COIL_ANGLE = 45;
 const MOST_STRANDS = 3;
 /** A coil thicker than this against its branch crowds it and cannot be wound. */
-const THICKEST = 0.6;
+export const THICKEST = 0.6;
 
 export interface WireToTry {
   metal: MetalName;

@@ -129,11 +129,21 @@ function costs(asked: CoilAsked, s: readonly number[], { turn, cell, reach, widt
     }
   }
   for (const bend of outsides) {
-    const i = s.findIndex((x) => x >= (bend.from + bend.to) / 2);
-    if (i < 0) continue;
+    const i = meetingStep(bend, s, (k) => Math.abs(turnBetween(bend.turn, at(k, reach))));
+    if (i === null) continue;
     for (let d = 0; d < width; d++) cost[i * width + d]! += Math.max(5, bend.angleDeg) * turnBetween(bend.turn, at(i, d)) ** 2;
   }
   return cost;
+}
+
+/** The step at which a coil shall lie outside a bend: of those in its middle half that where it does the soonest by itself; null where it ends before. */
+function meetingStep({ from, to }: Outside, s: readonly number[], off: (step: number) => number): number | null {
+  const quarter = (to - from) / 4;
+  const middle = firstFrom(s, (from + to) / 2);
+  if (middle >= s.length) return null;
+  let best = middle;
+  for (let i = firstFrom(s, from + quarter); i < s.length && s[i]! <= to - quarter; i++) if (off(i) < off(best)) best = i;
+  return best;
 }
 
 /** Of all courses, each step a cell to either side at most, the one that costs least: its drift at each step, in cells. */

@@ -23,7 +23,7 @@ export function weightMoment(b: PlacedBranch): number {
 function bendToHold(placed: PlacedTree, b: PlacedBranch, bend: PlannedBend, { meanLog, sd }: Stiffness): BendToHold {
   const species = speciesOf(placed.tree.species);
   const wood = woodOf(species);
-  const raising = bend.at <= b.branch.d && bend.toward.elevation > slope(b).elevation + 3;
+  const raising = bend.kind === 'drop' && bend.toward.elevation > slope(b).elevation + 3;
   return {
     diameter: bend.diameter,
     angleDeg: bend.angle,

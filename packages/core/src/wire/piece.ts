@@ -11,8 +11,8 @@ export function asPiece({ metal, strands, angle }: Pick<Need, 'metal' | 'strands
   return { metal, size, gauge: metal === 'copper' ? gaugeOf(size) : null, strands, angle, length, mass: wireMass(metal, size, length * strands) };
 }
 
-/** A coil of fewer turns beyond those at the shoulder holds nothing. */
-export const LEAST_COIL = 0.25;
+/** A coil of fewer turns holds nothing. docs: Hold. */
+export const LEAST_COIL = 1;
 
 /** Turns of a piece on one of its branches, beyond where it comes round the shoulder. */
 export function turnsOn({ places, on }: WirePath, branch: string): number {

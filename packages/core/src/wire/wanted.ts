@@ -4,6 +4,7 @@ import { gripOf, METAL_DATA, sizeSold } from '../wood/index.js';
 import type { PlacedBranch, PlacedTree, PlannedBend, PlannedPose, Run, RunBranch } from '../tree/index.js';
 import { WOUND_SHARE } from './coil-alone.js';
 import { chooseWire, COIL_ANGLE, sayChoice, tryWire, USUAL_PAST, type WireChoice, type WireToTry } from './choose.js';
+import { fewerSizes } from './few-sizes.js';
 import type { Need } from './limb-work.js';
 import { bendsToHold, gapFor, metalFor, ownManner, wishOf, type HeldBends } from './needs.js';
 import { stiffnessOf, type Stiffness } from './press-test.js';
@@ -71,8 +72,23 @@ export class Wants {
         else wanted.set(id, needed);
       }
     }
+    this.withFewSizes(wanted);
     for (const run of plan.runs) this.notOfItself(run, wanted);
     return { wanted, unwired, toTie: toTie.map((b) => b.branch) };
+  }
+
+  /** Branches whose wire is a little thicker, so that the tree is wired with a few sizes: of what each would be given, whether or not it is fixed so. */
+  private withFewSizes(wanted: Map<string, Wanted>): void {
+    const sizes = fewerSizes([...wanted.values()].flatMap((w) => w.ofItself ?? []));
+    for (const w of [...wanted.values()]) {
+      const size = w.ofItself && sizes.get(w.ofItself.branch);
+      if (!w.ofItself || !size) continue;
+      const b = this.placed.byId.get(w.ofItself.branch)!;
+      const ofItself = this.needOf(b, { ...w.ofItself, size }, w.ofItself.wish);
+      const wire = { metal: ofItself.metal, size, strands: ofItself.strands, coilAngleDeg: ofItself.angle, grip: gripOf(gapFor(b)) };
+      const own = w.run === null ? { need: ofItself, past: this.pastWith(ofItself.branch, w.bends, wire, w.past) } : {};
+      wanted.set(ofItself.branch, { ...w, ofItself, ...own });
+    }
   }
 
   /** A piece of other wire than its branches would be given is none that comes out of itself. */

@@ -1,5 +1,4 @@
 import { applyAct, isRefused, type Act, type Deed } from '../acts/index.js';
-import { isHeavy } from '../pose/index.js';
 import { Bearing, roomForWire } from '../reading/index.js';
 import { isoOf } from '../units/index.js';
 import { northernMonth, speciesOf } from '../species/index.js';
@@ -123,7 +122,7 @@ function take(
   leave(notAgreed, `${tree.client} has not agreed to bending the trunk yet.`, null);
   fits(all.filter((s) => s.kind === 'jin' && !cuts.some((c) => c.branches[0] === s.branches[0])));
   const heavyOn = (branches: readonly string[]): number =>
-    plan.poses.filter((p) => branches.includes(p.branch)).reduce((sum, p) => sum + p.bends.filter((b) => isHeavy(b)).length, 0);
+    plan.poses.filter((p) => branches.includes(p.branch)).reduce((sum, p) => sum + p.bends.filter((b) => b.risk >= 1).length, 0);
   const allTies = all.filter((s) => s.kind === 'guy' || s.kind === 'device');
   const tiedLater = branchesIn([...leftTies]);
   // What was begun goes on before anything new: bends and placing on branches whose wire is on already, as far as they are not cut now.
@@ -214,9 +213,12 @@ export function layOut(given: Tree, plan: PlanDocument, onDay: number, { hours, 
 function settling(tree: Tree, plan: PlanDocument, steps: readonly WorkStep[], onDay: number): Deed[] {
   const on = isoOf(onDay);
   const bent = branchesIn(steps.filter((s) => s.kind === 'bend' || s.kind === 'place'));
-  const poses = plan.poses.flatMap(({ branch, bearing, elevation, from }): Deed[] =>
-    from === 'plan' || !bent.has(branch) ? [] : [{ kind: 'pose', on, branch, bearing, elevation }],
-  );
+  // With its bends: what is settled is bent as it was shown.
+  const poses = plan.poses.flatMap(({ branch, bearing, elevation, from, bends }): Deed[] => {
+    if (from === 'plan' || !bent.has(branch)) return [];
+    const asShown = bends.map(({ at, length, angle, made, toward }) => ({ at, angle: angle + made, toward, over: length }));
+    return [{ kind: 'pose', on, branch, bearing, elevation, bends: asShown }];
+  });
   const wired = new Set(steps.flatMap((s) => (s.kind === 'wire' ? [s.of] : [])));
   const runs = plan.runs.flatMap(({ id, metal, size, strands, angle, length, route, branches: halves }): Deed[] => {
     if (!wired.has(id) || tree.plan.runs.some((r) => r.id === id)) return [];

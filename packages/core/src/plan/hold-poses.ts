@@ -1,0 +1,89 @@
+import { guysOn, withChildren, type BendingSoFar, type Gap, type PlacedTree, type PlannedBend, type PlannedPose } from '../tree/index.js';
+import { proposePoses, sayCracked, type AsGrown, type Posing } from '../pose/index.js';
+import { planWiring, type PlanMemory, type WiringPlan } from '../wire/index.js';
+import type { Known } from '../growth/index.js';
+import { planDevices, type FaultyDevice, type PlanDevice } from './devices.js';
+import { planGuys, type PlanGuy } from './guys.js';
+import { pastByWindow } from './past.js';
+
+/** Poses with all that holds them. */
+export interface HeldPoses extends Posing {
+  wiring: WiringPlan;
+  guys: PlanGuy[];
+  devices: (PlanDevice | FaultyDevice)[];
+  /** Branches that nothing would hold in a pose, and why: they stay as they grow. */
+  unheld: ReadonlyMap<string, readonly string[]>;
+  /** Branches that are led a share of the way only: as far as a tie can be made for. */
+  lowered: ReadonlyMap<string, number>;
+}
+
+export const NOTHING_HELD: HeldPoses = {
+  poses: [],
+  asGrown: [],
+  wiring: { runs: [], unwired: [], toTie: [], worth: { best: 0, had: 0 } },
+  guys: [],
+  devices: [],
+  unheld: new Map(),
+  lowered: new Map(),
+};
+
+interface Given {
+  bending: ReadonlyMap<string, BendingSoFar>;
+  cracked: ReadonlyMap<string, Parameters<typeof sayCracked>[0]>;
+  memory?: PlanMemory;
+  known?: Known;
+}
+
+/** What cracked stays as it is, and why. */
+export const letBeCracked = (poses: readonly PlannedPose[], cracked: Given['cracked']): AsGrown[] =>
+  poses.filter((p) => cracked.has(p.branch)).map((p) => ({ branch: p.branch, ...p.now, because: [sayCracked(cracked.get(p.branch)!)] }));
+
+const NO_TIE = 'No tie that hands can make would lead it there either.';
+
+/** What stays as it grows may free the bark for others, and carries its shoots elsewhere: planned anew so often. */
+const ROUNDS = 4;
+
+/** Poses that something holds: wire, a tie or a device. What nothing holds is not posed, and the rest is planned without it; what its artist posed is kept. docs: Poses. */
+export function holdPoses(
+  after: PlacedTree,
+  gaps: readonly Gap[],
+  trunk: readonly PlannedBend[],
+  onDay: number,
+  { bending, cracked, memory, known }: Given,
+): HeldPoses {
+  const unheld = new Map<string, readonly string[]>();
+  const lowered = new Map<string, number>();
+  // Bends that its artist gave one by one are kept, whatever holds them.
+  const own = new Set(after.tree.plan.poses.flatMap((p) => (p.bends.length ? p.branch : [])));
+  const tied = new Set(guysOn(after.tree, onDay).map((g) => g.branch));
+  const keep = memory?.keep;
+  for (let round = 1; ; round++) {
+    const { poses, asGrown } = proposePoses(after, gaps, keep, { unheld, lowered });
+    const bendable = poses.filter((p) => !cracked.has(p.branch));
+    const posed = { poses: bendable, asGrown: [...asGrown, ...letBeCracked(poses, cracked)], trunk };
+    const wiring = planWiring(after, posed, pastByWindow(after, onDay, { keep, known }), memory);
+    const { guys, less } = planGuys(after, bendable, wiring, onDay, { keep, known });
+    const devices = planDevices(after, bendable, onDay, { keep, known });
+    const held = new Set([
+      // Wire beside a tie places what that holds.
+      ...wiring.runs.flatMap((r) => r.branches.flatMap((b) => (less.has(b.branch) ? [] : b.branch))),
+      ...guys.map((g) => g.branch),
+      ...(after.tree.plan.devices ?? []).flatMap((d) => (d.other ? [d.branch, d.other.branch] : [d.branch])),
+      ...tied,
+      ...bending.keys(),
+      ...own,
+    ]);
+    const loose = bendable.filter((p) => !held.has(p.branch));
+    const why = new Map(wiring.unwired.map((u) => [u.branch, u.because]));
+    const partly = [...less].filter(([branch, share]) => share > 0 && round < ROUNDS && !own.has(branch));
+    for (const [branch, share] of partly) lowered.set(branch, (lowered.get(branch) ?? 1) * share);
+    const drops = loose.filter((p) => !partly.some(([branch]) => branch === p.branch));
+    for (const { branch } of drops) unheld.set(branch, [...(why.get(branch) ?? []), ...(less.has(branch) ? [NO_TIE] : [])]);
+    // What grows on a branch that stays lies elsewhere than it was planned; where nothing does, all else is as it is.
+    const carries = drops.some((p) => bendable.some((c) => c.branch !== p.branch && withChildren(after.tree, p.branch).has(c.branch)));
+    if (round < ROUNDS && (partly.length || carries || drops.some((p) => less.has(p.branch)))) continue;
+    const stays = drops.map((p): AsGrown => ({ branch: p.branch, ...p.now, because: [...unheld.get(p.branch)!] }));
+    const left = poses.filter((p) => !unheld.has(p.branch) || own.has(p.branch));
+    return { poses: left, asGrown: [...asGrown, ...stays], wiring, guys, devices, unheld, lowered };
+  }
+}
