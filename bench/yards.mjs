@@ -192,9 +192,7 @@ function live(trees, seed, how) {
     const next = (from) => Math.min(...yard.flatMap((t) => [START + t.year * 365, ...t.again.map((a) => a.on)]).filter((d) => d > from));
     wireAfresh(day);
     wireAgain(day);
-    const due = yard.flatMap((t) =>
-      watchedOf(t, day).map((w) => ({ t, branch: w.coil.branch, last: Math.max(day, dueDay(w, day)), ...lookFrom(w, day) })),
-    );
+    const due = yard.flatMap((t) => watchedOf(t, day).map((w) => ({ t, branch: w.coil.branch, last: Math.max(day, dueDay(w, day)), ...lookFrom(w, day) })));
     if (how.fixed) {
       tally.walks++;
       for (const l of due) look(l.t, l.branch, day);
