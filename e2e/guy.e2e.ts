@@ -33,10 +33,10 @@ test('a branch too thick for wire gets a tie: to a drainage hole instead, fixed,
   const low = tree.branches
     .filter((b: { parent: string; state: string }) => b.parent === 'trunk' && b.state !== 'dead')
     .sort((a: { at: number }, b: { at: number }) => a.at - b.at)[0];
-  expect((await actElsewhere(app, 'Old Ferry', { kind: 'pose', branch: low.id, bearing: low.bearing, elevation: low.elevation - 25, bends: [] })).status).toBe(
+  expect((await actElsewhere(app, 'Old Ferry', { kind: 'pose', branch: low.id, bearing: low.bearing, elevation: low.elevation - 10, bends: [] })).status).toBe(
     200,
   );
-  expect((await actElsewhere(app, 'Old Ferry', { kind: 'remeasure', branch: low.id, changes: { d: 28, tipD: 12 } })).status).toBe(200);
+  expect((await actElsewhere(app, 'Old Ferry', { kind: 'remeasure', branch: low.id, changes: { d: 26, tipD: 11, length: 420 } })).status).toBe(200);
   const proposed = await planOf('Old Ferry');
   expect(proposed.unwired.find((u) => u.branch === low.id)).toMatchObject({ guy: true });
   const first = proposed.guys.find((g) => g.branch === low.id)!;
@@ -125,12 +125,12 @@ test('a long thick branch: its thin wire is a piece under Wire, its tie lies on 
   const heavy = {
     ...ferry,
     name: 'Heavy',
-    species: 'larch',
+    species: 'yew',
     pot: { shape: 'oval', width: 420, depth: 340, height: 80 },
     trunk: [0, 150, 300, 450, 600].map((z) => ({ x: 0, y: 0, z, d: 80 - z * 0.1 })),
     roots: [],
     features: [],
-    branches: [{ ...wood, id: 'a', d: 25, tipD: 7, length: 430, elevation: 40, at: 260, bearing: 80 }],
+    branches: [{ ...wood, id: 'a', d: 25, tipD: 9, length: 430, elevation: 30, at: 250, bearing: 80 }],
     record: [],
     plan: { front: { bearing: 0, pitch: 0, roll: 0 }, decisions: [], poses: [{ branch: 'a', bearing: 80, elevation: 0, bends: [] }], runs: [], guys: [] },
   };

@@ -125,7 +125,7 @@ export function wireFaults(tree: Tree, plan: Pick<PlanDocument, 'runs' | 'order'
     } else if (run.kind === 'trunk') {
       if (soil < 0.5 * tree.pot.height || soil > tree.pot.height) fault(`is pushed ${soil} mm into a pot of ${tree.pot.height} mm`);
       if (path[0]![2] > 15) fault('does not come out of the soil');
-    } else if ((run.anchor?.turns ?? 0) < 1.2) fault(`is anchored by ${run.anchor?.turns} turns`);
+    } else if ((run.anchor?.turns ?? 0) < 0.95) fault(`is anchored by ${run.anchor?.turns} turns`);
     run.branches.forEach((part, index) => {
       const line = byId.get(part.branch)!;
       const own = path.filter((_, i) => gone[i]! >= part.from - 0.05 && gone[i]! <= part.to + 0.05);

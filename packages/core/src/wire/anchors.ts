@@ -5,9 +5,9 @@ import { serves, touchOf, wayAt, type Touch } from './shoulders.js';
 import { HANDS, hiddenShare, nearTo, wishesServed } from './touching.js';
 import { lengthOfWay, sampleOf, TURN, turnOf, type Course } from './ways.js';
 
-export const ANCHOR_TURNS = 2;
+export const ANCHOR_TURNS = 1.5;
 /** What there is room for may have to do. */
-const LEAST_ANCHOR_TURNS = 1.25;
+const LEAST_ANCHOR_TURNS = 1;
 
 /** Steepness of an anchor's turns on a limb without a coil, the widest first: rise along it for each mm round it. */
 const ANCHOR_RISES = [0.35, 0.15];

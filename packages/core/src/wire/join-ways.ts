@@ -104,7 +104,7 @@ function findCandidates(work: LimbWork, a: Need, b: Need): Candidate[] {
       const hidden = hiddenShare(bark, { first: course.first, along: [...course.base], half }, work.toward) ?? 0;
       const likeness = 1 - Math.min(1, Math.abs(Math.log(a.diameter / b.diameter)) / Math.log(1.6));
       const worth = Math.round(
-        1000 + 200 * likeness + 100 * (1 - length / most) + 100 * hidden + (a.gauge === b.gauge ? 50 : 0) + 60 * (wishesServed(ta, a) + wishesServed(tb, b)),
+        1000 + 200 * likeness + 100 * (1 - length / most) + 100 * hidden + (a.gauge === b.gauge ? 50 : 0) + 160 * (wishesServed(ta, a) + wishesServed(tb, b)),
       );
       found.push({ key: `${pair} ${sense} ${steps}`, pair, a, b, course, ends: sense > 0 ? ends : [ends[1], ends[0]], size, worth });
     }
