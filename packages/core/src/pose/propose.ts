@@ -130,10 +130,10 @@ function clearOf({ branch, parentDiameter }: PlacedBranch, line: Limb, parent: L
   return most;
 }
 
-/** That a pose does not lead all the way: left gentle, or for as much as its wood takes. */
+/** That a pose does not lead all the way: a twig is bent at once and bare; other wood takes only so much. */
 const sayMissed = (missed: number, bends: readonly PlannedBend[]): string =>
   bends.every((b) => b.risk * BY_HAND <= 1)
-    ? `Left ${missed.toFixed(0)}° short of that: so its bend stays gentle.`
+    ? `${missed.toFixed(0)}° are missing: so thin it is bent at once and bare, and no sharper than that bears.`
     : `Its wood takes it only so far: ${missed.toFixed(0)}° are missing, for a later season or a guy.`;
 
 /** What the wood of a branch bears, on its line in the world. */
@@ -252,7 +252,7 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = [], keep
         ...target.because,
         ...(isSide || fixed ? [] : [`It grows at ${sayDeg(now.elevation)}.`]),
         ...(share < 1 ? [`Comes by ${turnBetween(now, reached).toFixed(0)}° this season: for more no tie can be made by hand.`] : []),
-        ...(share === 1 && missed > ASTRAY_DEG ? [sayMissed(missed, bends)] : []),
+        ...(share === 1 && missed > (manner.give ?? 0) + ASTRAY_DEG ? [sayMissed(missed, bends)] : []),
         ...(compact && norm(bent.chord) < compact.reach - 2 ? [`Its turn at the shoulder brings it to ${norm(bent.chord).toFixed(0)} mm by itself.`] : []),
         ...(compact && norm(bent.chord) > compact.reach + 2
           ? [`So many arcs bring it to ${norm(bent.chord).toFixed(0)} mm, not to ${compact.reach.toFixed(0)}.`]
