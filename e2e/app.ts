@@ -34,7 +34,11 @@ export async function open(port: number, on: 'studio' | 'nothing' = 'studio'): P
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(String(error)));
   // A stream of readings, or what was being read for the sake of another's change, is broken off when its page is left; that is no failure.
-  page.on('requestfailed', (request) => void (request.resourceType() === 'eventsource' || request.failure()?.errorText === 'net::ERR_ABORTED' || errors.push(`failed: ${request.url()}`)));
+  page.on(
+    'requestfailed',
+    (request) =>
+      void (request.resourceType() === 'eventsource' || request.failure()?.errorText === 'net::ERR_ABORTED' || errors.push(`failed: ${request.url()}`)),
+  );
   const app: App = { server, folder, browser, page, errors, close: async () => (await browser.close(), app.server.kill()) };
   return app;
 }
