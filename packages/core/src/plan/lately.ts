@@ -1,12 +1,9 @@
 import { dayOf } from '../units/index.js';
 import { pointAt } from '../space/index.js';
 import { bendRisk } from '../wood/index.js';
-import { bendRatioOf } from '../pose/index.js';
+import { bendRatioOf, HEAVY_BY_HAND } from '../pose/index.js';
 import type { Lately } from '../reading/index.js';
 import { coilsOn, SAME_SESSION_DAYS, standing, woodIn, type PlacedTree } from '../tree/index.js';
-
-/** A bend of which the hand asks so much of the wood is heavy. */
-const HEAVY_RISK = 1;
 
 /** What was wired, and bent heavily by hand, within this session: each bend by the farthest that it came. */
 export function latelyOf(placed: PlacedTree, onDay: number): Lately {
@@ -29,6 +26,6 @@ export function latelyOf(placed: PlacedTree, onDay: number): Lately {
   }
   return {
     wired: new Set(coils.flatMap((c) => (lately(c.since) ? c.branch : []))).size,
-    heavyBends: [...made.values()].filter((risk) => risk >= HEAVY_RISK).length,
+    heavyBends: [...made.values()].filter((risk) => risk >= HEAVY_BY_HAND).length,
   };
 }

@@ -1,6 +1,6 @@
 import { isoOf, toRad } from '../units/index.js';
 import { bandOf, bendRisk } from '../wood/index.js';
-import { afterBending, bendRatioOf, BY_HAND, restFor, stageDates, stagesBy, worseWood } from '../pose/index.js';
+import { afterBending, bendRatioOf, BY_HAND, isHeavy, restFor, stageDates, stagesBy, worseWood } from '../pose/index.js';
 import type { BendingSoFar, PlannedBend, PlannedPose, PoseSource, Tree } from '../tree/index.js';
 import type { RunBranchPlan } from '../wire/index.js';
 import { angle, digits } from './digits.js';
@@ -8,6 +8,8 @@ import { bendsToGo } from './rest.js';
 
 /** A planned bend with what the hand does; stages and protection are as its record asks. */
 export interface PlanBend extends PlannedBend {
+  /** Whether it counts against the session as heavy. */
+  heavy: boolean;
   /** Degrees of it that are made: `angle` is what is left to go, all else is told of the whole bend. */
   made: number;
   /** Rest between its stages, in words; empty where it is made at once. */
@@ -80,6 +82,7 @@ export function planBends(
     return {
       ...plainBend({ ...b, risk, strain, band }),
       made: 0,
+      heavy: isHeavy(b),
       stages,
       rest: stages !== null && stages > 1 ? rest.text : '',
       restMinutes: stages !== null && stages > 1 ? rest.minutes : 0,

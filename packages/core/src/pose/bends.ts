@@ -28,8 +28,10 @@ const WAVES: Record<PoseMovement, { count: number; angle: number }> = {
 
 /** The hand bends farther than what stays: about so much, until the wire is chosen. docs: Choosing. */
 export const BY_HAND = 1.5;
+/** A bend of which the hand asks so much of the wood is heavy. */
+export const HEAVY_BY_HAND = 1;
 /** Whether the hand makes a heavy bend of one: it counts against the session. */
-export const isHeavy = ({ risk }: Pick<PlannedBend, 'risk'>): boolean => risk * BY_HAND >= 1;
+export const isHeavy = ({ risk }: Pick<PlannedBend, 'risk'>): boolean => risk * BY_HAND >= HEAVY_BY_HAND;
 /** What a bend asks of the wood under the hand, the gentlest first: bare and calm, slower, wrapped, in stages. docs: Bends of a pose. */
 interface Rung {
   risk: number;

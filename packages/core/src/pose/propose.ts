@@ -17,7 +17,7 @@ import {
 } from '../tree/index.js';
 import { Bender, bentLine, type Bent } from './bent.js';
 import { carriedOn, type Carried, type LaidLine } from './carried.js';
-import { BY_HAND, describeBends, findBends, leadsTo, type Bending, type Manner } from './bends.js';
+import { describeBends, findBends, isHeavy, leadsTo, type Bending, type Manner } from './bends.js';
 import { slopeOfLine, turnBetween, type Slope, type Target } from './slope.js';
 import { fanTargets, mainTargets, nearestToGaps, sayPlanned } from './targets.js';
 import { trunkBends } from './trunk.js';
@@ -132,7 +132,7 @@ function clearOf({ branch, parentDiameter }: PlacedBranch, line: Limb, parent: L
 
 /** That a pose does not lead all the way: a twig is bent at once and bare; other wood takes only so much. */
 const sayMissed = (missed: number, bends: readonly PlannedBend[]): string =>
-  bends.every((b) => b.risk * BY_HAND <= 1)
+  !bends.some(isHeavy)
     ? `${missed.toFixed(0)}° are missing: so thin it is bent at once and bare, and no sharper than that bears.`
     : `Its wood takes it only so far: ${missed.toFixed(0)}° are missing, for a later season or a guy.`;
 

@@ -122,7 +122,7 @@ function take(
   leave(notAgreed, `${tree.client} has not agreed to bending the trunk yet.`, null);
   fits(all.filter((s) => s.kind === 'jin' && !cuts.some((c) => c.branches[0] === s.branches[0])));
   const heavyOn = (branches: readonly string[]): number =>
-    plan.poses.filter((p) => branches.includes(p.branch)).reduce((sum, p) => sum + p.bends.filter((b) => b.risk >= 1).length, 0);
+    plan.poses.filter((p) => branches.includes(p.branch)).reduce((sum, p) => sum + p.bends.filter((b) => b.heavy).length, 0);
   const allTies = all.filter((s) => s.kind === 'guy' || s.kind === 'device');
   const tiedLater = branchesIn([...leftTies]);
   // What was begun goes on before anything new: bends and placing on branches whose wire is on already, as far as they are not cut now.
