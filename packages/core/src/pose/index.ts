@@ -1,4 +1,5 @@
 export * from './arch.js';
+export { BY_HAND, describeBends, HEAVY_BY_HAND, isHeavy, stagesBy, type Bending } from './bend-load.js';
 export * from './bends.js';
 export * from './bends-between.js';
 export * from './bent.js';

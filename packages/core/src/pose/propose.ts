@@ -17,7 +17,8 @@ import {
 } from '../tree/index.js';
 import { Bender, bentLine, type Bent } from './bent.js';
 import { carriedOn, type Carried, type LaidLine } from './carried.js';
-import { describeBends, findBends, isHeavy, leadsTo, type Bending, type Manner } from './bends.js';
+import { describeBends, isHeavy, type Bending } from './bend-load.js';
+import { findBends, leadsTo, type Manner } from './bends.js';
 import { slopeOfLine, turnBetween, type Slope, type Target } from './slope.js';
 import { fanTargets, mainTargets, nearestToGaps, sayPlanned } from './targets.js';
 import { trunkBends } from './trunk.js';

@@ -19,7 +19,7 @@ import {
   type TrunkWay,
 } from '../tree/index.js';
 import { bentLine } from './bent.js';
-import { BY_HAND, describeBends, MOST_RISK } from './bends.js';
+import { BY_HAND, describeBends, MOST_RISK } from './bend-load.js';
 import { restFor } from './wood-state.js';
 import { isMain, standingOf, type Standing } from './world.js';
 
