@@ -163,7 +163,12 @@ test('a turn by key draws one picture, however much of the page follows it', asy
   const table = await there(page, '[role=application]');
   await page.waitForSelector('[data-ready="1"]');
   await table.focus();
-  await new Promise((done) => setTimeout(done, 1500));
+  // What the page still brings (another's plan, a picture) is drawn before the count begins.
+  const calls = (): Promise<string | null> => table.evaluate((e) => e.getAttribute('data-calls'));
+  for (let was = '', now = (await calls())!; was !== now; now = (await calls())!) {
+    was = now;
+    await new Promise((done) => setTimeout(done, 2500));
+  }
   await table.evaluate((e) => {
     e.setAttribute('data-drawn', '0');
     new MutationObserver((seen) => e.setAttribute('data-drawn', String(Number(e.getAttribute('data-drawn')) + seen.length))).observe(e, {
