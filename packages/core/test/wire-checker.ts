@@ -113,7 +113,7 @@ export function wireFaults(tree: Tree, plan: Pick<PlanDocument, 'runs' | 'order'
       if (!isOn(part)) return;
       const carrier = [run.branches[i - 1], run.branches[i + 1]].find((b) => b?.branch === parentOf.get(part.branch));
       if (!carrier) fault(`${part.branch} does not come next to what it grows on`);
-      else if (Math.min(Math.abs(part.from - carrier.to), Math.abs(carrier.from - part.to)) > 40 + 4 * run.size)
+      else if (Math.min(Math.abs(part.from - carrier.to), Math.abs(carrier.from - part.to)) > 45 + 4 * run.size)
         fault(`leaves the bark on its way on to ${part.branch}`);
     });
     if ((run.kind === 'pair') !== (ends.length === 2)) fault(`a ${run.kind} with ${ends.length} branches`);

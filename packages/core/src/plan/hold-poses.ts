@@ -1,6 +1,7 @@
+import type { Keep } from '../units/index.js';
 import { guysOn, withChildren, type BendingSoFar, type Gap, type PlacedTree, type PlannedBend, type PlannedPose } from '../tree/index.js';
 import { proposePoses, sayCracked, type AsGrown, type Posing } from '../pose/index.js';
-import { planWiring, type PlanMemory, type WiringPlan } from '../wire/index.js';
+import { PlanMemory, planWiring, type WiringPlan } from '../wire/index.js';
 import type { Known } from '../growth/index.js';
 import { planDevices, type FaultyDevice, type PlanDevice } from './devices.js';
 import { planGuys, type PlanGuy } from './guys.js';
@@ -20,7 +21,7 @@ export interface HeldPoses extends Posing {
 export const NOTHING_HELD: HeldPoses = {
   poses: [],
   asGrown: [],
-  wiring: { runs: [], unwired: [], toTie: [], worth: { best: 0, had: 0 } },
+  wiring: { runs: [], unwired: [], toTie: [], wound: new Map(), met: () => [], worth: { best: 0, had: 0 } },
   guys: [],
   devices: [],
   unheld: new Map(),
@@ -40,6 +41,11 @@ export const letBeCracked = (poses: readonly PlannedPose[], cracked: Given['crac
 
 const NO_TIE = 'No tie that hands can make would lead it there either.';
 
+/** Farther from the outside of a bend than this a wire is said to miss it, degrees. */
+const MISSED_DEG = 20;
+const missesABend = ({ runs }: WiringPlan, branch: string): boolean =>
+  runs.some((r) => r.branches.some((b) => b.branch === branch && b.bends.some((bend) => bend !== null && bend.missDeg > MISSED_DEG)));
+
 /** What stays as it grows may free the bark for others, and carries its shoots elsewhere: planned anew so often. */
 const ROUNDS = 4;
 
@@ -49,14 +55,14 @@ export function holdPoses(
   gaps: readonly Gap[],
   trunk: readonly PlannedBend[],
   onDay: number,
-  { bending, cracked, memory, known }: Given,
+  { bending, cracked, memory = new PlanMemory(), known }: Given,
 ): HeldPoses {
   const unheld = new Map<string, readonly string[]>();
   const lowered = new Map<string, number>();
   // Bends that its artist gave one by one are kept, whatever holds them.
   const own = new Set(after.tree.plan.poses.flatMap((p) => (p.bends.length ? p.branch : [])));
   const tied = new Set(guysOn(after.tree, onDay).map((g) => g.branch));
-  const keep = memory?.keep;
+  const { keep } = memory;
   for (let round = 1; ; round++) {
     const { poses, asGrown } = proposePoses(after, gaps, keep, { unheld, lowered });
     const bendable = poses.filter((p) => !cracked.has(p.branch));
@@ -84,6 +90,33 @@ export function holdPoses(
     if (round < ROUNDS && (partly.length || carries || drops.some((p) => less.has(p.branch)))) continue;
     const stays = drops.map((p): AsGrown => ({ branch: p.branch, ...p.now, because: [...unheld.get(p.branch)!] }));
     const left = poses.filter((p) => !unheld.has(p.branch) || own.has(p.branch));
-    return { poses: left, asGrown: [...asGrown, ...stays], wiring, guys, devices, unheld, lowered };
+    const found = { poses: left, asGrown: [...asGrown, ...stays], wiring, guys, devices, unheld, lowered };
+    return meetingWire(found, { after, gaps, onDay, keep, known, cracked, kept: new Set([...own, ...tied, ...bending.keys(), ...cracked.keys()]) });
   }
+}
+
+interface Meeting {
+  after: PlacedTree;
+  gaps: readonly Gap[];
+  onDay: number;
+  keep: Keep;
+  known: Known | undefined;
+  cracked: Given['cracked'];
+  /** Branches whose bends stay where they are. */
+  kept: ReadonlySet<string>;
+}
+
+/** The wire lies as it can; bends that it misses are moved along to where they meet it. Where a tie would then fail, all stays as it was. docs: Bends meet the wire. */
+function meetingWire(found: HeldPoses, { after, gaps, onDay, keep, known, cracked, kept }: Meeting): HeldPoses {
+  const { wiring, guys, unheld, lowered } = found;
+  const still = new Set([...kept, ...guys.map((g) => g.branch), ...wiring.toTie]);
+  const wound = new Map([...wiring.wound].filter(([branch]) => !still.has(branch) && missesABend(wiring, branch)));
+  if (!wound.size) return found;
+  const stays = new Map(found.asGrown.map((b) => [b.branch, b.because]));
+  const { poses, asGrown } = proposePoses(after, gaps, keep, { unheld, lowered, wound, stays });
+  const met = { ...wiring, runs: wiring.met(poses) };
+  const bendable = poses.filter((p) => !cracked.has(p.branch));
+  const again = planGuys(after, bendable, met, onDay, { keep, known });
+  if (again.less.size > 0 || again.guys.length !== guys.length) return found;
+  return { ...found, poses, asGrown, wiring: met, guys: again.guys, devices: planDevices(after, bendable, onDay, { keep, known }) };
 }

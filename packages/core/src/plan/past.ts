@@ -1,10 +1,7 @@
 import { serialOf } from '../units/index.js';
 import { learnedOf, raceIfWired, type IfWired, type Known, type Race } from '../growth/index.js';
-import { bentTrunk, proposePoses } from '../pose/index.js';
-import { openGaps } from '../removal/index.js';
-import { asItLay } from '../stand/index.js';
-import { outcomeOf, placeTree, type PlacedTree, type Tree } from '../tree/index.js';
-import { gapFor, planWiring, tryWire, USUAL_PAST, type PastOf, type BendToHold, type RunBranchPlan, type RunPlan, type WireToTry } from '../wire/index.js';
+import type { PlacedTree } from '../tree/index.js';
+import { gapFor, tryWire, USUAL_PAST, type PastOf, type BendToHold, type RunBranchPlan, type RunPlan, type WireToTry } from '../wire/index.js';
 
 /** Shares past the target that are tried. */
 const PASTS = [0, 0.05, 0.1, 0.15, 0.2, 0.25];
@@ -80,22 +77,4 @@ export function pastByWindow(placed: PlacedTree, onDay: number, seen: IfWired = 
     found.set(key, past);
     return past;
   };
-}
-
-/** What each way of leaving a branch past its target would come to, under the wire that the plan puts on it; none where it gets none. */
-export function pastsFor(tree: Tree, onDay: number, branch: string, known?: Known): PastChoice[] {
-  const lay = asItLay(tree, onDay);
-  const placed = placeTree(lay);
-  const after = placeTree(outcomeOf(lay).tree);
-  const { poses, asGrown } = proposePoses(after, openGaps(placed, after, onDay));
-  const usual = pastByWindow(after, onDay, { known });
-  let asked: { bend: BendToHold; grip: number } | null = null as { bend: BendToHold; grip: number } | null;
-  const { runs } = planWiring(after, { poses, asGrown, trunk: bentTrunk(after)?.bends ?? [] }, (id, bend, wire) => {
-    if (id === branch) asked = { bend, grip: wire.grip };
-    return usual(id, bend, wire);
-  });
-  const run = runs.find((r) => r.branches.some((b) => b.branch === branch));
-  if (!asked || !run) return [];
-  const { metal, size, strands, angle: coilAngleDeg } = run;
-  return pastChoices(after, onDay, branch, asked.bend, { metal, size, strands, coilAngleDeg, grip: asked.grip }, { known });
 }

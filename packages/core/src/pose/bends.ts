@@ -14,7 +14,7 @@ import {
   type Limb,
   type Vec,
 } from '../space/index.js';
-import type { BendInSpace, BendKind, PoseMovement } from '../tree/index.js';
+import type { BendInSpace, BendKind, PoseMovement, WoundWire } from '../tree/index.js';
 import { BY_HAND, CALM, ladderFor, leastLength, MOST_DEG, mostAngle, type Bending, type Rung } from './bend-load.js';
 import { Bender, bentLine, type Bent } from './bent.js';
 import type { Frame } from '../rod/index.js';
@@ -29,6 +29,8 @@ const WAVES: Record<PoseMovement, { count: number; angle: number }> = {
 /** The drop begins so many thicknesses from the shoulder's middle, clear of its collar and of what it grows on; it takes at most such a share of the branch. */
 const CLEAR = 0.6;
 const DROP_SHARE = 0.4;
+/** It ends before such a share of it, wherever its wire lies. */
+const DROP_END = 0.55;
 /** Where the tip's bend begins and ends, as shares of the branch. */
 const TIP = { from: 0.8, to: 0.97 };
 /** A bend of less nobody would see. */
@@ -129,6 +131,41 @@ interface Drop {
   length: number;
 }
 
+/** So near its outside a wire may pass a bend, degrees; half a pitch farther on it must pass nearer by so many for the bend to be moved there. */
+const MEETS_DEG = 12;
+const WORTH_DEG = 12;
+
+/** Where a bend meets the wire: as near to where it would be as it does, between two places; whole millimetres. docs: Bends meet the wire. */
+function meetingPlace(
+  bender: Bender,
+  wound: WoundWire,
+  { at, length, from, to }: { at: number; length: number; from: number; to: number },
+  toward: (tangent: Vec) => Vec,
+): number {
+  const cost = (place: number): number => {
+    const start = bender.ahead(place);
+    const missed = wound.missDeg({ at: place, length, start, toward: toward(start) });
+    return Math.max(MEETS_DEG, missed) + (WORTH_DEG * Math.abs(place - at)) / wound.halfPitch;
+  };
+  const step = Math.max(1, Math.round(wound.halfPitch / 12));
+  let best = { place: at, cost: cost(at) };
+  for (let off = step; off <= wound.halfPitch && best.cost > MEETS_DEG + (WORTH_DEG * off) / wound.halfPitch; off += step)
+    for (const place of [at + off, at - off]) {
+      if (place < from || place + length > to) continue;
+      const here = cost(place);
+      if (here < best.cost) best = { place, cost: here };
+    }
+  return best.place;
+}
+
+/** How bends find their wire: moved along in the first rounds of the search, and then left where they are. */
+interface Meeting {
+  wound: WoundWire;
+  settled: boolean;
+  /** By how much each wave, and last the tip, was moved, mm. */
+  moved: number[];
+}
+
 /** Lays a drop, the waves and the tip one after the other. */
 function lay(
   { line, k0 }: Bending,
@@ -136,6 +173,7 @@ function lay(
   waves: readonly Wave[],
   ahead: Vec,
   manner: Manner,
+  meeting: Meeting | null,
   carried?: { turn: Frame; point: Vec },
 ): { bends: (BendInSpace & { kind: BendKind })[]; bent: Bent } {
   const total = lengthOf(line);
@@ -147,8 +185,7 @@ function lay(
     bender.bend(bend);
     bends.push(bend);
   };
-  const turnedTo = (angle: number, wayDeg: number): Vec => {
-    const { tangent } = bender;
+  const turnedTo = (angle: number, wayDeg: number, tangent = bender.tangent): Vec => {
     const { right, up } = squareTo(tangent, ahead);
     const way = toRad(wayDeg);
     const across: Vec = [0, 1, 2].map((k) => Math.cos(way) * right[k]! + Math.sin(way) * up[k]!) as unknown as Vec;
@@ -156,14 +193,28 @@ function lay(
   };
   bender.to(drop.at);
   if (drop.angle >= LEAST_DROP_DEG) add('drop', drop.at, drop.length, drop.angle, drop.to);
-  for (const wave of waves) {
-    bender.to(wave.from);
-    add(wave.kind, wave.from, wave.to - wave.from, wave.angle, turnedTo(Math.min(wave.angle, 150), wave.way));
-  }
+  let end = drop.at + drop.length;
+  /** Where the bend of a number begins: no farther than up to a place, and not before the one before it ends. */
+  const placeOf = (i: number, at: number, length: number, to: number, toward: (tangent: Vec) => Vec): number => {
+    if (!meeting) return at;
+    if (!meeting.settled) meeting.moved[i] = meetingPlace(bender, meeting.wound, { at, length, from: end, to }, toward) - at;
+    const place = Math.max(end, at + (meeting.moved[i] ?? 0));
+    end = place + length;
+    return place;
+  };
+  const tipFrom = Math.round(TIP.from * total);
+  waves.forEach((wave, i) => {
+    const length = wave.to - wave.from;
+    const to = waves[i + 1]?.from ?? (manner.tipRise === null ? total * TIP.to : tipFrom);
+    const toward = (tangent: Vec): Vec => turnedTo(Math.min(wave.angle, 150), wave.way, tangent);
+    const at = placeOf(i, wave.from, length, to, toward);
+    bender.to(at);
+    add(wave.kind, at, length, wave.angle, toward(bender.tangent));
+  });
   if (manner.tipRise !== null) {
-    const [begin, end] = [Math.round(TIP.from * total), Math.round(TIP.to * total)];
+    const length = Math.max(1, Math.round(TIP.to * total) - tipFrom);
+    const begin = placeOf(waves.length, tipFrom, length, total, (tangent) => turnedTo(LEAST_TIP_DEG, 90, tangent));
     bender.to(begin);
-    const length = Math.max(1, end - begin);
     const most = mostAngle(pointAt(line, begin).diameter, k0, length, CALM.risk / BY_HAND, 'none');
     const rise = Math.min(most, 55, manner.tipRise - bearingAndElevation(bender.tangent).elevation);
     if (rise >= LEAST_TIP_DEG) add('tip', begin, length, rise, turnedTo(rise, 90));
@@ -187,40 +238,63 @@ export interface FoundBends {
 }
 
 const ROUNDS = 20;
+/** In so many of them bends are moved to meet their wire. */
+const MEETING_ROUNDS = 3;
 const CLOSE_DEG = 0.1;
+
+/** Where a drop begins at the nearest, mm along; whole millimetres, as they are told: a hair further on the branch may go another way. */
+const dropBegins = ({ line, clear }: Bending): number => Math.ceil(Math.max(clear ?? 0, Math.min(CLEAR * line.diameters[0]!, 0.05 * lengthOf(line))));
+
+/** What the wood may be asked where the drop is, and how far along it is still as stout. */
+const laddersOf = (of: Bending): readonly Rung[] => ladderFor(pointAt(of.line, dropBegins(of)).diameter);
+function stoutUpTo(of: Bending): number {
+  const rungs = laddersOf(of).length;
+  let to = dropBegins(of);
+  while (to < lengthOf(of.line) && ladderFor(pointAt(of.line, to + 1).diameter).length === rungs) to++;
+  return to;
+}
 
 /** Bends that lead a branch in a direction (bearing, elevation), its drop no sharper than a rung allows, with a given half-angle of arcs where it is made shorter. */
 function bendsTo(
   of: Bending,
   to: { bearing: number; elevation: number },
   manner: Manner,
-  { halfDeg = 0, rung = ladderFor(of.line.diameters[0]!).at(-1)! }: { halfDeg?: number; rung?: Rung },
+  { halfDeg = 0, rung = laddersOf(of).at(-1)! }: { halfDeg?: number; rung?: Rung },
   carried?: { turn: Frame; point: Vec },
+  wound?: WoundWire,
 ): FoundBends {
   const { line, k0 } = of;
   const total = lengthOf(line);
   const wanted = direction({ bearingDeg: to.bearing, elevationDeg: to.elevation });
-  // Whole millimetres, as they are told: a hair further on the branch may go another way.
-  const at = Math.ceil(Math.max(of.clear ?? 0, Math.min(CLEAR * line.diameters[0]!, 0.05 * total)));
+  const nearest = dropBegins(of);
   const room = DROP_SHARE * total;
   const diameter = line.diameters[0]!;
   const start = new Bender(line, carried);
-  start.to(at);
-  const grown = start.tangent;
+  const meeting: Meeting | null = wound && !manner.compact ? { wound, settled: false, moved: [] } : null;
+  let at = nearest;
   const made = dropOn(rung, { diameter, k0, room });
   let aim = wanted;
   let best: FoundBends | null = null;
   // Where a correction goes too far the next ones go less far.
   let share = 1;
   for (let round = 0; round < ROUNDS; round++) {
-    const full = toDeg(angleBetween(grown, aim));
+    if (meeting) meeting.settled = round >= MEETING_ROUNDS;
+    const angleFrom = (place: number): { grown: Vec; full: number; length: number } => {
+      const grown = start.ahead(place);
+      const full = toDeg(angleBetween(grown, aim));
+      return { grown, full, length: Math.max(1, Math.round(made.lengthOf(Math.min(full, made.most)))) };
+    };
+    if (meeting && !meeting.settled) {
+      const { length } = angleFrom(nearest);
+      at = meetingPlace(start, meeting.wound, { at: nearest, length, from: nearest, to: Math.min(DROP_END * total, stoutUpTo(of) + length) }, () => aim);
+    }
+    const { grown, full, length } = angleFrom(at);
     const angle = Math.min(full, made.most);
     const dropTo = angle < full ? rotateAbout(grown, unit(cross(grown, aim)), toRad(angle)) : aim;
-    const length = Math.max(1, Math.round(made.lengthOf(angle)));
     const drop: Drop = { to: dropTo, angle, at, length };
     const from = angle >= LEAST_DROP_DEG ? at + length : at;
     const waves = manner.compact ? arcsFor(of, manner.compact, manner.side, halfDeg, from) : wavesFor(of, manner, from);
-    const laid = lay(of, drop, waves, wanted, manner, carried);
+    const laid = lay(of, drop, waves, wanted, manner, meeting, carried);
     const missDeg = toDeg(angleBetween(laid.bent.chord, wanted));
     if (best && missDeg > best.missDeg) share *= 0.6;
     if (!best || missDeg < best.missDeg) best = { ...laid, missDeg };
@@ -244,17 +318,33 @@ function told({ line }: Bending, to: { bearing: number; elevation: number }, fou
   return { bends, bent, missDeg: toDeg(angleBetween(bent.chord, direction({ bearingDeg: to.bearing, elevationDeg: to.elevation }))) };
 }
 
+/** Bends are moved to meet their wire where the branch then lies as it would, within so many degrees. */
+const SAME_LINE_DEG = 4;
+
+/** As gentle as the picture allows: on the first rung on which what is missing is nothing that one sees. */
+function gentlest(...[of, to, manner, carried, wound]: Parameters<typeof findBends>): FoundBends {
+  let best: FoundBends | null = null;
+  for (const rung of laddersOf(of)) {
+    const found = bendsTo(of, to, manner, { rung }, carried, wound);
+    if (!best || found.missDeg < best.missDeg - CLOSE_DEG) best = found;
+    if (best.missDeg <= Math.max(CLOSE_DEG, manner.give ?? 0)) break;
+  }
+  return best!;
+}
+
 /** The bends that bring a branch into a pose: a drop at the shoulder, movement on the way, the tip up; where it shall be shorter, arcs instead. docs: Bends of a pose. */
-export function findBends(of: Bending, to: { bearing: number; elevation: number }, manner: Manner, carried?: { turn: Frame; point: Vec }): FoundBends {
+export function findBends(
+  of: Bending,
+  to: { bearing: number; elevation: number },
+  manner: Manner,
+  carried?: { turn: Frame; point: Vec },
+  wound?: WoundWire,
+): FoundBends {
   if (!manner.compact) {
-    // As gentle as the picture allows: the first rung on which what is missing is nothing that one sees.
-    let best: FoundBends | null = null;
-    for (const rung of ladderFor(of.line.diameters[0]!)) {
-      const found = bendsTo(of, to, manner, { rung }, carried);
-      if (!best || found.missDeg < best.missDeg - CLOSE_DEG) best = found;
-      if (best.missDeg <= Math.max(CLOSE_DEG, manner.give ?? 0)) break;
-    }
-    return told(of, to, best!, carried);
+    const free = gentlest(of, to, manner, carried);
+    const met = wound && gentlest(of, to, manner, carried, wound);
+    const isSame = met && toDeg(angleBetween(met.bent.chord, free.bent.chord)) <= SAME_LINE_DEG;
+    return told(of, to, isSame ? met : free, carried);
   }
   const { reach } = manner.compact;
   let low = 0;

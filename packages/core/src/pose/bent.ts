@@ -1,5 +1,22 @@
 import { clamp, toRad } from '../units/index.js';
-import { add, anySquare, axisAt, cross, direction, dot, lengthOf, limb, norm, rotateAbout, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
+import {
+  add,
+  anySquare,
+  axisAt,
+  cross,
+  direction,
+  dot,
+  lengthOf,
+  limb,
+  norm,
+  pointAt,
+  rotateAbout,
+  scale,
+  sub,
+  unit,
+  type Limb,
+  type Vec,
+} from '../space/index.js';
 import type { BendInSpace } from '../tree/index.js';
 import type { Frame } from '../rod/index.js';
 
@@ -58,6 +75,11 @@ export class Bender {
     const { points } = this.line;
     const i = Math.min(this.next, points.length - 1);
     return turnedBy(this.here.turn, unit(sub(points[i]!, points[i - 1]!)));
+  }
+
+  /** Direction of the line at a place further on, as it comes there unbent from here. */
+  ahead(at: number): Vec {
+    return turnedBy(this.here.turn, pointAt(this.line, at).direction);
   }
 
   /** How all beyond the place reached is turned. */

@@ -1,4 +1,4 @@
-import { keepNothing, sayDeg, type Keep } from '../units/index.js';
+import { keepNothing, sayDeg, serialOf, type Keep } from '../units/index.js';
 import { bearingAndElevation, cross, direction, lengthOf, limb, norm, pointAt, sub, type Limb } from '../space/index.js';
 import {
   childrenOf,
@@ -14,6 +14,7 @@ import {
   type PlannedBend,
   type PlannedPose,
   type Pose,
+  type WoundWire,
 } from '../tree/index.js';
 import { Bender, bentLine, type Bent } from './bent.js';
 import { carriedOn, type Carried, type LaidLine } from './carried.js';
@@ -150,11 +151,16 @@ export function bendingFor(placed: PlacedTree, id: string): Bending {
 export interface Borne {
   unheld: ReadonlyMap<string, readonly string[]>;
   lowered: ReadonlyMap<string, number>;
+  /** Wire that branches' bends are to meet: they are moved along until they do. */
+  wound: ReadonlyMap<string, WoundWire>;
+  /** Which branches stay as they grow, and why, where that is decided: all others are posed. */
+  stays: ReadonlyMap<string, readonly string[]> | null;
 }
-const ALL_BORNE: Borne = { unheld: new Map(), lowered: new Map() };
+const ALL_BORNE: Borne = { unheld: new Map(), lowered: new Map(), wound: new Map(), stays: null };
 
 /** Poses of all kept, living branches; of what nothing would hold, why it stays as it grows. Gaps are those that the plan's cuts opened. docs: Poses. */
-export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = [], keep: Keep = keepNothing, { unheld, lowered }: Borne = ALL_BORNE): Posing {
+export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = [], keep: Keep = keepNothing, borne: Partial<Borne> = {}): Posing {
+  const { unheld, lowered, wound, stays: decided } = { ...ALL_BORNE, ...borne };
   const { tree } = placed;
   const standing = standingOf(placed);
   const stems = stemsOf(tree);
@@ -213,17 +219,20 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = [], keep
     if (tied.has(id) && !fixed) return stays('A tie holds it: it lies where it was drawn.');
     // A stem of a clump is a trunk: no habit lays it down.
     if (stems.has(id) && !fixed) return stays('A stem of its own: it is led by hand where you pose it.');
+    const decidedly = decided?.get(id);
+    if (decidedly) return stays(...decidedly);
     const isSide = !main.of.has(id);
     const target: Target | undefined = fixed ? { ...fixed, from: 'plan', because: [sayPlanned(fixed)] } : isSide ? fans.get(id) : main.of.get(id);
     if (!target) return stays('It rides along with its branch.');
     const total = lengthOf(grown);
-    if (!fixed && (total < SHORT.mm || total < SHORT.thicknesses * b.branch.d)) return stays('Too short to bend: cut into shape as it grows.');
-    if (!fixed && b.branch.state === 'weak') return stays('Weak: let it grow stronger before it is bent.');
+    const open = !fixed && !decided;
+    if (open && (total < SHORT.mm || total < SHORT.thicknesses * b.branch.d)) return stays('Too short to bend: cut into shape as it grows.');
+    if (open && b.branch.state === 'weak') return stays('Weak: let it grow stronger before it is bent.');
     const off = turnBetween(now, target);
     const compact = fixed?.reach ? { reach: Math.min(fixed.reach, total), arcs: fixed.arcs ?? 3, planes: (fixed.planes ?? 1) as 1 | 2 } : undefined;
     const least = fixed ? LEAST_OWN_DEG : LEAST_BEND_DEG;
-    if (off < least && !compact) return stays(`It lies within ${least}° of where it should.`);
-    if (!fixed && off > MOST_TURN_DEG) return stays(`It would have to turn ${sayDeg(off)}, which looks forced: take it off, or pose it by hand.`);
+    if (!decided && off < least && !compact) return stays(`It lies within ${least}° of where it should.`);
+    if (open && off > MOST_TURN_DEG) return stays(`It would have to turn ${sayDeg(off)}, which looks forced: take it off, or pose it by hand.`);
     const manner: Manner = {
       movement,
       secondary: isSide,
@@ -233,9 +242,10 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = [], keep
       ...(compact ? { compact } : {}),
     };
     const share = lowered.get(id) ?? 1;
-    const asked = [grown.points, grown.diameters, of.k0, of.clear, target.bearing, target.elevation, manner, carried, share];
+    const wire = wound.get(id);
+    const asked = [grown.points, grown.diameters, of.k0, of.clear, target.bearing, target.elevation, manner, carried, share, wire ? serialOf(wire) : 0];
     const { bends, bent } = keep(`posing ${JSON.stringify(asked)}`, () => {
-      const led = findBends(of, target, manner, carried);
+      const led = findBends(of, target, manner, carried, wire);
       if (share === 1) return { bends: describeBends(of, led.bends, carried), bent: led.bent };
       const part = led.bends.map((b) => ({ ...b, angle: b.angle * share }));
       return { bends: describeBends(of, part, carried), bent: bentLine(grown, part, 1, carried) };

@@ -1,3 +1,4 @@
+import type { Vec } from '../space/index.js';
 import type { Band, Protection } from '../wood/index.js';
 
 /** What a bend of a pose is there for: the drop at the shoulder, movement along the branch, an arc that makes it shorter, the tip brought up. */
@@ -29,6 +30,14 @@ export interface PlannedBend extends BendInSpace {
   protection: Protection;
   /** What would do in place of a bend that is more than the wood takes in one season. */
   nearest: string | null;
+}
+
+/** A wire as it is wound on a branch, for the bends that shall meet it. */
+export interface WoundWire {
+  /** By how many degrees it misses the outside of a bend that begins so far along (mm): where that begins the branch goes `start`, and it brings it `toward`; directions in the world. */
+  missDeg: (bend: { at: number; length: number; start: Vec; toward: Vec }) => number;
+  /** Half of its pitch, mm: no bend need be moved farther to meet it. */
+  halfPitch: number;
 }
 
 /** Why a branch shall go where it does. */

@@ -60,6 +60,8 @@ export const MOST_OVERBEND: Record<Firmness, number> = { firm: 1.25, usual: 1.4,
 /** Chance of moving the branch in the push test that a wire must have: for structure, and where it only places while a tie does the pulling. */
 export const PUSH_WANTED = { structure: 0.5, placing: 0.3 } as const;
 export const COIL_ANGLE = 45;
+/** On a short branch turns lie closer together, so that it has enough of them. */
+export const CLOSE_ANGLE = 55;
 const MOST_STRANDS = 3;
 /** A coil thicker than this against its branch crowds it and cannot be wound. */
 export const THICKEST = 0.6;
@@ -132,12 +134,13 @@ export function chooseWire(
     others = [],
     grip = GRIP.snug,
     does = 'structure',
-  }: { sizes?: readonly number[]; others?: readonly BendToHold[]; grip?: number; does?: keyof typeof PUSH_WANTED } = {},
+    angle = COIL_ANGLE,
+  }: { sizes?: readonly number[]; others?: readonly BendToHold[]; grip?: number; does?: keyof typeof PUSH_WANTED; angle?: number } = {},
 ): WireChoice | null {
   for (let strands = 1; strands <= MOST_STRANDS; strands++) {
     for (const size of [...sizes].sort((a, b) => a - b)) {
       if (size > bend.diameter * THICKEST) break;
-      const wire: WireToTry = { metal, size, strands, coilAngleDeg: COIL_ANGLE, grip };
+      const wire: WireToTry = { metal, size, strands, coilAngleDeg: angle, grip };
       const choice = tryWire(bend, wire);
       if (isFirmEnough(bend, choice, firmness, does) && others.every((other) => isFirmEnough(other, tryWire(other, wire), firmness, does))) return choice;
     }

@@ -40,6 +40,8 @@ const MOST_ALONG = 2.6;
 /** How far from its even course a coil may drift, radians. */
 const MOST_DRIFT = 2.2;
 const BLOCKED = 1e6;
+/** The first bend ends before such a share of its branch. */
+const FIRST_ENDS = 0.55;
 /** A coil that costs less lies in no knot: at the edge of one a place costs a twentieth of what it does in its middle, and all bends missed cost less. */
 const CLEAR = 0.05 * BLOCKED;
 /** What a fifth of a step's turn off the even pitch costs, beside a miss of one radian on a bend of one degree. */
@@ -211,8 +213,25 @@ function blockedBy({ bark, knots, half }: CoilAsked, places: readonly BarkPlace[
   return null;
 }
 
+/** By how many degrees a coil that is wound evenly from a place on misses the outside of a bend that may begin up to half a pitch farther on. */
+export function missAhead(
+  { bark, half, angleDeg, hand, start }: Pick<CoilAsked, 'bark' | 'half' | 'angleDeg' | 'hand' | 'start'>,
+  { from, to, turn }: Outside,
+): number {
+  const quarter = (to - from) / 4;
+  const radius = bark.radius((from + to) / 2) + half;
+  const perMm = ((hand === 'cw' ? 1 : -1) * Math.tan(toRad(angleDeg))) / radius;
+  const first = turnBetween(turn, start.turn + perMm * (from + quarter - start.s));
+  const further = Math.min(Math.PI, Math.max(0, FIRST_ENDS * bark.length - to) * Math.abs(perMm));
+  const along = (perMm * (to - from)) / 2 + Math.sign(perMm) * further;
+  // On the way the turn grows by that: where it passes the outside nothing is missed.
+  const passed = Math.sign(along) * -first;
+  const ahead = passed < 0 ? passed + 2 * Math.PI : passed;
+  return ahead <= Math.abs(along) ? 0 : toDeg(Math.min(Math.abs(first), ahead - Math.abs(along)));
+}
+
 /** How near a wire comes to the outside of a bend in its middle half, degrees. */
-function missOf(places: readonly BarkPlace[], { from, to, turn }: Outside): number {
+export function missOf(places: readonly BarkPlace[], { from, to, turn }: Outside): number {
   const quarter = (to - from) / 4;
   const within = places.filter((p) => p.s >= from + quarter && p.s <= to - quarter);
   const middle = (from + to) / 2;

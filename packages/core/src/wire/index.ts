@@ -4,7 +4,7 @@ export * from './coil-alone.js';
 export * from './flat-bark.js';
 export * from './matching.js';
 export { PlanMemory } from './memory.js';
-export { gapFor, weightMoment } from './needs.js';
+export { bendHeld, gapFor, weightMoment } from './needs.js';
 export type { WirePath, WirePlace } from './path.js';
 export * from './press-test.js';
 export { routeLength } from './ways.js';

@@ -1,20 +1,35 @@
 import { serialsOf, series } from '../units/index.js';
 import type { RouteSide } from '../tree/index.js';
+import type { MetalName } from '../wood/index.js';
 import type { End, Joined, LimbWork, Need } from './limb-work.js';
-import { wayAt } from './shoulders.js';
+import { wayAt, type Touch } from './shoulders.js';
 import { hiddenShare, nearTo, touchesFor, wishesServed } from './touching.js';
 import { clearOfItself, findWay, lengthOfWay, routeLength, sampleOf, TURN, turnOf, type Course, type Way } from './ways.js';
 
 const MOST_TURNS = 2.5;
 const LEAST_TURNS = 0.5;
-/** A route is at most so long, mm, or such a share of the run. */
+/** A route is at most so long, mm, or such a share of the run, or so many turns round the limb: what anchoring one of the two by itself would take. */
 const LONGEST = 120;
 const LONGEST_SHARE = 0.25;
+const LONGEST_TURNS = 1.5;
 
 /** So many samples nearer to each other than the feet of two branches their wire may touch them, both ends together. */
 const TOUCHES_OFF = 20;
 
-const straight = (from: number, to: number, count: number): number[] => series(count, (i) => from + ((to - from) * i) / (count - 1 || 1));
+/** How much steeper than straight a wire may come to a shoulder: rise along the limb a mm round it. */
+const SLOPES = [0, 0.5, -0.5];
+
+const distinct = <T extends { touch: Touch }>(all: readonly T[]): T[] =>
+  all.filter(({ touch }, i) => all.findIndex((o) => o.touch.hand === touch.hand && Math.abs(o.touch.onBranch.turn - touch.onBranch.turn) < 0.2) === i);
+
+/** From one place along to another in so many samples, so much steeper than straight at its ends (mm a sample). */
+function led(from: number, to: number, count: number, first: number, last: number): number[] {
+  const n = count - 1 || 1;
+  return series(count, (i) => {
+    const t = i / n;
+    return from + (to - from) * t + n * (first * t * (1 - t) ** 2 - last * t * t * (1 - t));
+  });
+}
 
 /** A way that one piece could take from one branch to another, before anything else is on the limb. */
 export interface Candidate {
@@ -62,7 +77,7 @@ function findCandidates(work: LimbWork, a: Need, b: Need): Candidate[] {
   const round = bark.radius((from.foot.s + to.foot.s) / 2) + size / 2;
   const pair = pairOf(a, b);
   // Of a run that is as long as it may be, a route is such a share.
-  const longest = Math.max(LONGEST, ((a.coilLength + b.coilLength) * LONGEST_SHARE) / (1 - LONGEST_SHARE));
+  const longest = Math.max(LONGEST, LONGEST_TURNS * 2 * Math.PI * round, ((a.coilLength + b.coilLength) * LONGEST_SHARE) / (1 - LONGEST_SHARE));
   const found: Candidate[] = [];
   for (const sense of [1, -1] as const) {
     // Beside a coil a way can but go along with it.
@@ -73,40 +88,58 @@ function findCandidates(work: LimbWork, a: Need, b: Need): Candidate[] {
       // More turns are longer still.
       if (round * turnOf(steps - TOUCHES_OFF) > longest) break;
       const rise = (to.foot.s - from.foot.s) / (round * turnOf(steps));
-      const away = wayAt(from, rise, sense);
-      const arrive = wayAt(to, rise, sense);
-      const atA = touchesFor(from, a, size / 2, [-away[0], -away[1], -away[2]]);
-      const atB = touchesFor(to, b, size / 2, arrive);
-      if (!atA.length || !atB.length) continue;
-      const [ta, tb] = [atA[0]!, atB[0]!];
-      const start = nearTo(sampleOf(ta.onLimb.turn), ka);
-      const stop = nearTo(sampleOf(tb.onLimb.turn), ka + sense * steps);
-      const count = sense * (stop - start) + 1;
-      if (count <= LEAST_TURNS * TURN * 0.8) continue;
-      if (coil && crosses(coil.way, [start, ta.onLimb.s], [stop, tb.onLimb.s])) continue;
-      const length = routeLength({
-        parentDiameter: 2 * round - size,
-        wireDiameter: size,
-        heightGap: ta.onLimb.s - tb.onLimb.s,
-        turnDeg: (360 * (count - 1)) / TURN,
-      });
-      const most = Math.max(LONGEST, LONGEST_SHARE * (a.coilLength + b.coilLength + length));
-      if (length > most) continue;
-      const base = straight(ta.onLimb.s, tb.onLimb.s, count);
-      const course: Course =
-        sense > 0
-          ? { first: start, base, half, fixed: [true, true], at: [a.branch, b.branch] }
-          : { first: stop, base: base.reverse(), half, fixed: [true, true], at: [b.branch, a.branch] };
-      const ends: [End, End] = [
-        { need: a, touch: ta },
-        { need: b, touch: tb },
-      ];
-      const hidden = hiddenShare(bark, { first: course.first, along: [...course.base], half }, work.toward) ?? 0;
-      const likeness = 1 - Math.min(1, Math.abs(Math.log(a.diameter / b.diameter)) / Math.log(1.6));
-      const worth = Math.round(
-        1000 + 200 * likeness + 100 * (1 - length / most) + 100 * hidden + (a.gauge === b.gauge ? 50 : 0) + 160 * (wishesServed(ta, a) + wishesServed(tb, b)),
+      const atA = distinct(
+        SLOPES.flatMap((more) => {
+          const away = wayAt(from, rise + more, sense);
+          return touchesFor(from, a, size / 2, [-away[0], -away[1], -away[2]]).map((touch) => ({ touch, more }));
+        }),
       );
-      found.push({ key: `${pair} ${sense} ${steps}`, pair, a, b, course, ends: sense > 0 ? ends : [ends[1], ends[0]], size, worth });
+      const atB = distinct(SLOPES.flatMap((more) => touchesFor(to, b, size / 2, wayAt(to, rise + more, sense)).map((touch) => ({ touch, more }))));
+      for (const { touch: ta, more: ma } of atA)
+        for (const { touch: tb, more: mb } of atB) {
+          const start = nearTo(sampleOf(ta.onLimb.turn), ka);
+          const stop = nearTo(sampleOf(tb.onLimb.turn), ka + sense * steps);
+          const count = sense * (stop - start) + 1;
+          if (count <= LEAST_TURNS * TURN * 0.8) continue;
+          if (coil && crosses(coil.way, [start, ta.onLimb.s], [stop, tb.onLimb.s])) continue;
+          const length = routeLength({
+            parentDiameter: 2 * round - size,
+            wireDiameter: size,
+            heightGap: ta.onLimb.s - tb.onLimb.s,
+            turnDeg: (360 * (count - 1)) / TURN,
+          });
+          if (length > longest) continue;
+          const base = led(ta.onLimb.s, tb.onLimb.s, count, round * turnOf(1) * ma, round * turnOf(1) * mb);
+          const course: Course =
+            sense > 0
+              ? { first: start, base, half, fixed: [true, true], at: [a.branch, b.branch] }
+              : { first: stop, base: base.reverse(), half, fixed: [true, true], at: [b.branch, a.branch] };
+          const ends: [End, End] = [
+            { need: a, touch: ta },
+            { need: b, touch: tb },
+          ];
+          const hidden = hiddenShare(bark, { first: course.first, along: [...course.base], half }, work.toward) ?? 0;
+          const likeness = 1 - Math.min(1, Math.abs(Math.log(a.diameter / b.diameter)) / Math.log(1.6));
+          const worth = Math.round(
+            1000 +
+              200 * likeness +
+              100 * (1 - length / longest) +
+              100 * hidden +
+              (a.gauge === b.gauge ? 50 : 0) +
+              160 * (wishesServed(ta, a) + wishesServed(tb, b)) -
+              2 * (work.missesFirst(a, ta) + work.missesFirst(b, tb)),
+          );
+          found.push({
+            key: `${pair} ${sense} ${steps} ${ta.hand} ${tb.hand} ${ma} ${mb}`,
+            pair,
+            a,
+            b,
+            course,
+            ends: sense > 0 ? ends : [ends[1], ends[0]],
+            size,
+            worth,
+          });
+        }
     }
   }
   return found.sort((p, q) => q.worth - p.worth);
@@ -131,13 +164,27 @@ export const sideOf = (hidden: number | null): RouteSide => ((hidden ?? 0) > 0.5
 
 /** The thin sizes of aluminium stand between its whole steps. */
 const ALUMINIUM_STEP = 0.5;
+/** A wire of such a share of its branch is still one that an artist puts on it, where it is for a thicker branch as well. */
+const SERVES: Record<MetalName, number> = { aluminium: 0.5, copper: 0.38 };
+/** Branches that differ more than that in thickness are no pair. */
+const MOST_UNLIKE = 1.6;
 
 const isNext = (a: Need, b: Need): boolean =>
   Math.abs(a.gauge - b.gauge) <= 1 || (a.metal === 'aluminium' && Math.abs(a.size - b.size) <= ALUMINIUM_STEP + 1e-9);
 
+/** Whether the thicker one's wire serves the thinner one as well. */
+function serves(a: Need, b: Need): boolean {
+  const [thin, thick] = [Math.min(a.diameter, b.diameter), Math.max(a.diameter, b.diameter)];
+  return thick <= MOST_UNLIKE * thin && Math.max(a.size, b.size) <= SERVES[a.metal] * thin;
+}
+
 /** Whether two branches can share a piece of wire: one metal, sizes at most a step apart, and not too thick for the thinner one. */
 export const alike = (a: Need, b: Need): boolean =>
-  a.metal === b.metal && a.strands === b.strands && a.angle === b.angle && isNext(a, b) && Math.max(a.size, b.size) <= 0.6 * Math.min(a.diameter, b.diameter);
+  a.metal === b.metal &&
+  a.strands === b.strands &&
+  a.angle === b.angle &&
+  (isNext(a, b) || serves(a, b)) &&
+  Math.max(a.size, b.size) <= 0.6 * Math.min(a.diameter, b.diameter);
 
 /** A candidate with the way that was found for it. */
 export function joinedBy(work: LimbWork, candidate: Candidate, way: Way): Joined {

@@ -57,6 +57,8 @@ export interface LimbWork {
   coil: { way: Way; hand: Hand } | null;
   /** Towards the viewer. */
   toward: Vec | null;
+  /** By how many degrees a coil from a touch on, wound evenly, will miss the outside of its branch's first bend, however that is moved along to meet it. */
+  missesFirst: (need: Need, touch: Touch) => number;
   /** Lays a piece with its coils; null where it would run into wood. */
   lay: (joined: Joined) => Laid | null;
   /** Touches from which no coil can go on: found while laying. */

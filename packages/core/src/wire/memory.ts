@@ -8,6 +8,8 @@ import type { OnLimb } from './limb-work.js';
 /** What came of the pieces on one limb, and by which branch each that was left is lain against. */
 export interface LimbOutcome extends OnLimb {
   against: ReadonlyMap<string, string>;
+  /** Branches on which less than a turn would lie, however the wire comes to them. */
+  short: ReadonlySet<string>;
   /** All wires that were laid to see whether they lie across others, kept or not. */
   tried: readonly LaidWire[];
   /** The limb's own wire, led on along one of them. */

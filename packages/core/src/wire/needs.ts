@@ -1,12 +1,13 @@
-import { turnDeg } from '../units/index.js';
+import { toRad, turnDeg } from '../units/index.js';
 import { alignedTo, direction, lengthOf, scale, sub, unit, dot, type Vec } from '../space/index.js';
 import { speciesOf, woodOf } from '../species/index.js';
 import { HEFT, type MetalName } from '../wood/index.js';
-import { slope, type PlacedBranch, type PlacedTree, type PlannedBend, type PlannedPose, type WiringManner } from '../tree/index.js';
+import { slope, woodIn, type PlacedBranch, type PlacedTree, type PlannedBend, type PlannedPose, type WiringManner, type WoundWire } from '../tree/index.js';
 import type { FlatBark } from './flat-bark.js';
 import type { BendToHold } from './choose.js';
-import type { Outside } from './coil-fit.js';
-import type { Stiffness } from './press-test.js';
+import { missOf, type FittedCoil, type Outside } from './coil-fit.js';
+import type { Need } from './limb-work.js';
+import { stiffnessOf, type Stiffness } from './press-test.js';
 import type { Wish } from './shoulders.js';
 
 /** Moment of a branch's weight about its shoulder, N·mm: a tapered cylinder whose leaves weigh half as much again. */
@@ -35,6 +36,10 @@ function bendToHold(placed: PlacedTree, b: PlacedBranch, bend: PlannedBend, { me
     sd,
   };
 }
+
+/** A bend of a branch, or of the trunk, as its wire has to hold it. */
+export const bendHeld = (placed: PlacedTree, branch: string, bend: PlannedBend): BendToHold =>
+  bendToHold(placed, woodIn(placed, branch)!, bend, stiffnessOf(placed.tree)(branch));
 
 export type HeldBends = readonly [BendToHold, ...BendToHold[]];
 
@@ -96,18 +101,38 @@ export function wishOf({ now, bearing, elevation }: PlannedPose): Wish {
   return { hand, start, must };
 }
 
+/** A direction of the world as a vector of the tree's own space. */
+type IntoTree = (way: Vec) => Vec;
+/** A bend as it is held against a wire: where it begins, how long it is, which way its branch goes there, and which way it is brought. */
+interface BendOfWay {
+  at: number;
+  length: number;
+  start: Vec;
+  toward: Vec;
+  angle: number;
+}
+
+/** The outside of a bend, as a turn round its branch as that grows now. */
+function outsideOf(bark: FlatBark, bend: BendOfWay, back: IntoTree): Outside {
+  const [before, toward] = [back(bend.start), back(bend.toward)];
+  const inside = sub(toward, scale(before, dot(toward, before)));
+  // What was bent before this one is bent back: from the way it will go there to the way it goes now.
+  const now = bark.frame(bend.at).along;
+  const asItGrows = alignedTo(before, now)(scale(unit(inside), -1));
+  return { from: bend.at, to: bend.at + bend.length, turn: bark.turnTo(bend.at, asItGrows), angleDeg: bend.angle };
+}
+
 /** The outsides of a branch's bends, as turns round it as it grows now. `back` brings directions of the world into the tree's own space. docs: Bends meet the wire. */
-export function outsidesOf(bark: FlatBark, bends: readonly PlannedBend[], back: (way: Vec) => Vec): Outside[] {
-  const vector = (of: { bearing: number; elevation: number }): Vec => back(direction({ bearingDeg: of.bearing, elevationDeg: of.elevation }));
-  return [...bends]
-    .sort((a, b) => a.at - b.at)
-    .map((bend) => {
-      const before = vector(bend.start);
-      const toward = vector(bend.toward);
-      const inside = sub(toward, scale(before, dot(toward, before)));
-      // What was bent before this one is bent back: from the way it will go there to the way it goes now.
-      const now = bark.frame(bend.at).along;
-      const asItGrows = alignedTo(before, now)(scale(unit(inside), -1));
-      return { from: bend.at, to: bend.at + bend.length, turn: bark.turnTo(bend.at, asItGrows), angleDeg: bend.angle };
-    });
+export function outsidesOf(bark: FlatBark, bends: readonly PlannedBend[], back: IntoTree): Outside[] {
+  const vector = (of: { bearing: number; elevation: number }): Vec => direction({ bearingDeg: of.bearing, elevationDeg: of.elevation });
+  return [...bends].sort((a, b) => a.at - b.at).map((bend) => outsideOf(bark, { ...bend, start: vector(bend.start), toward: vector(bend.toward) }, back));
+}
+
+/** A coil as its branch's bends are to meet it. docs: Bends meet the wire. */
+export function woundOn(bark: FlatBark, { places }: Pick<FittedCoil, 'places'>, { size, angle }: Need, back: IntoTree): WoundWire {
+  const radius = bark.radius(places[0]!.s) + size / 2;
+  return {
+    missDeg: (bend) => missOf(places, outsideOf(bark, { ...bend, angle: 0 }, back)),
+    halfPitch: (Math.PI * radius) / Math.tan(toRad(angle)),
+  };
 }

@@ -1,4 +1,4 @@
-import { ANCHOR_TURNS, anchor, anchorAnyhow } from './anchors.js';
+import { anchor } from './anchors.js';
 import { candidates, goesRound } from './join-ways.js';
 import { Placed, type LaidPiece, type LimbWork, type Need, type OnLimb } from './limb-work.js';
 import { pairUp, wayFor } from './pair-up.js';
@@ -20,12 +20,7 @@ function placeFixed(work: LimbWork, { needs }: Fixed, placed: Placed): LaidPiece
     placed.wires.push(piece.laid.wire);
     return { ...piece, across: true };
   };
-  if (!b)
-    return (
-      anchor(work, a, placed, ANCHOR_TURNS, true) ??
-      anchorAnyhow(work, a, placed) ??
-      forced(anchor(work, a, alone, ANCHOR_TURNS) ?? anchor(bare, a, alone, ANCHOR_TURNS))
-    );
+  if (!b) return anchor(work, a, placed, true) ?? anchor(work, a, placed) ?? forced(anchor(work, a, alone) ?? anchor(bare, a, alone));
   const handOnly = (n: Need): Need => ({ ...n, wish: { ...n.wish, must: 'hand' } });
   const pair = (x: Need, y: Need, on: Placed, of: LimbWork = work): LaidPiece | null => {
     for (const c of candidates(of, x, y)) {
@@ -86,7 +81,7 @@ function layAll(work: LimbWork, needs: readonly Need[], before: Placed): OnLimb 
   const done = new Set(joined.flatMap((j) => j.ends.flatMap((e) => e?.need.branch ?? [])));
   for (const need of [...needs].sort((a, b) => b.size - a.size || (a.branch < b.branch ? -1 : 1))) {
     if (done.has(need.branch)) continue;
-    const found = anchorAnyhow(work, need, placed);
+    const found = anchor(work, need, placed);
     if (found) joined.push(found);
     else left.push(need.branch);
   }

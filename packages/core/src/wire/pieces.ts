@@ -1,6 +1,6 @@
 import { greatestOf, leastOf, serialOf, serialsOf, type Keep } from '../units/index.js';
 import { gripOf, ruleOfThumb } from '../wood/index.js';
-import { woodIn, type Hand, type Names, type PlacedTree, type PlannedBend, type Start } from '../tree/index.js';
+import { woodIn, type Hand, type Names, type PlacedTree, type PlannedBend, type PlannedPose, type Start } from '../tree/index.js';
 import type { Carrier, LedOn } from './carry.js';
 import { sayChoice, spreadOf, type WireToTry } from './choose.js';
 import { sideOf } from './join-ways.js';
@@ -20,8 +20,8 @@ interface Part {
   coil: CoilOn;
   said: readonly string[];
   onFrom: string | null;
-  /** From where on, mm along, the branch has no wire: it went on along a shoot. */
-  until?: number;
+  /** From where on, mm along, the branch has no wire: it went on along that shoot. */
+  onto?: { until: number; shoot: string };
 }
 
 /** A piece with how it lies. */
@@ -37,6 +37,7 @@ export class Pieces {
   readonly runs: RunPlan[] = [];
   readonly laid: LaidWire[] = [];
   readonly coils = new Map<string, Carrier & { piece: Piece }>();
+  private readonly pieceOf = new Map<RunPlan, Piece>();
 
   constructor(
     private readonly placed: PlacedTree,
@@ -51,7 +52,8 @@ export class Pieces {
     const { run, wire, parts } = piece;
     this.laid.push(wire);
     this.runs.push(run);
-    run.branches = parts.map((part) => this.partOf(part, run));
+    run.branches = parts.map((part) => this.partOf(part, run, this.wanted));
+    this.pieceOf.set(run, piece);
     for (const { need, wound, coil } of parts)
       this.coils.set(need.branch, { need, hand: wound.hand, coil, way: wayOfCoil(coil, wire.half), path: run.path, wire, piece });
   }
@@ -67,14 +69,10 @@ export class Pieces {
     Object.assign(run, asPiece(run, run.size, led.path.length + (run.anchor?.soil ?? 0)));
     const along = [...led.path.on.keys()];
     const own = piece.parts.find((part) => part.need.branch === limb)!;
-    const until = led.upTo.places[led.upTo.places.length - 1]!.s;
-    const beyond = this.wanted.get(limb)!.pose?.bends.filter((b) => isBeyond(b, until)) ?? [];
-    const bare = beyond.map((b) => `${b.angle.toFixed(0)}° (${b.at.toFixed(0)} mm along)`).join(', ');
-    const left = bare ? `its ${beyond.length > 1 ? 'bends' : 'bend'} of ${bare} ${beyond.length > 1 ? 'have' : 'has'} no wire` : 'there is no bend to hold';
-    const onwards = `Its wire goes on along ${this.names(led.need.branch)}: beyond that ${left}.`;
+    const onto = { until: led.upTo.places[led.upTo.places.length - 1]!.s, shoot: led.need.branch };
     const { hand, start } = led.touch;
     piece.parts = [
-      ...piece.parts.map((part) => (part === own ? { ...part, coil: led.upTo, said: [...part.said, onwards], until } : part)),
+      ...piece.parts.map((part) => (part === own ? { ...part, coil: led.upTo, onto } : part)),
       {
         need: led.need,
         wound: { hand, start },
@@ -83,12 +81,19 @@ export class Pieces {
         onFrom: limb,
       },
     ].sort((a, b) => along.indexOf(a.need.branch) - along.indexOf(b.need.branch));
-    run.branches = piece.parts.map((part) => this.partOf(part, run));
+    run.branches = piece.parts.map((part) => this.partOf(part, run, this.wanted));
     for (const part of piece.parts) {
       const before = this.coils.get(part.need.branch) ?? carrier;
       const way = part.need.branch === limb ? led.way : part.need === led.need ? wayOfCoil(led.coil, carrier.way.half) : before.way;
       this.coils.set(part.need.branch, { need: part.need, hand: part.wound.hand, coil: part.coil, way, path: led.path, wire: led.wire, piece });
     }
+  }
+
+  private sayOnto({ until, shoot }: NonNullable<Part['onto']>, pose: PlannedPose | undefined): string {
+    const beyond = pose?.bends.filter((b) => isBeyond(b, until)) ?? [];
+    const bare = beyond.map((b) => `${b.angle.toFixed(0)}° (${b.at.toFixed(0)} mm along)`).join(', ');
+    const left = bare ? `its ${beyond.length > 1 ? 'bends' : 'bend'} of ${bare} ${beyond.length > 1 ? 'have' : 'has'} no wire` : 'there is no bend to hold';
+    return `Its wire goes on along ${this.names(shoot)}: beyond that ${left}.`;
   }
 
   /** Adds a piece that was laid on a limb. */
@@ -115,12 +120,20 @@ export class Pieces {
     this.putOn({ run, wire, parts });
   }
 
-  private partOf({ need, wound, coil, said, onFrom, until = Infinity }: Part, { size, path }: RunPlan): RunBranchPlan {
-    const wanted = this.wanted.get(need.branch)!;
-    const { bends, holds, pose, tie, past: first } = wanted;
+  /** A piece of the plan, with other bends under it. */
+  told(run: RunPlan, wanted: ReadonlyMap<string, Wanted>, coilFor: (branch: string, coil: CoilOn) => CoilOn): RunPlan {
+    const { parts } = this.pieceOf.get(run)!;
+    return { ...run, branches: parts.map((part) => this.partOf({ ...part, coil: coilFor(part.need.branch, part.coil) }, run, wanted)) };
+  }
+
+  private partOf({ need, wound, coil, said: first, onFrom, onto }: Part, { size, path }: RunPlan, all: ReadonlyMap<string, Wanted>): RunBranchPlan {
+    const wanted = all.get(need.branch)!;
+    const { bends, holds, pose, tie } = wanted;
+    const until = onto?.until ?? Infinity;
+    const said = onto ? [...first, this.sayOnto(onto, pose)] : first;
     const gap = gapFor(woodIn(this.placed, need.branch)!);
     const wire: WireToTry = { metal: need.metal, size, strands: need.strands, coilAngleDeg: need.angle, grip: gripOf(gap) };
-    const past = need.branch === 'trunk' ? first : this.wants.pastWith(need.branch, bends, wire, first);
+    const past = need.branch === 'trunk' ? wanted.past : this.wants.pastWith(need.branch, bends, wire, wanted.past);
     const by = coil.blocked && this.names(coil.blocked.by);
     const { hand, start } = wound;
     /** Of each bend of its pose, which of those that the wire holds it is; −1: a tie does, or nothing. */

@@ -1,4 +1,4 @@
-import type { Hand, PlannedBend, PlannedPose, RouteSide, Start } from '../tree/index.js';
+import type { Hand, PlannedBend, PlannedPose, RouteSide, Start, WoundWire } from '../tree/index.js';
 import type { MetalName } from '../wood/index.js';
 import type { BendToHold, WireToTry } from './choose.js';
 import type { WirePath } from './path.js';
@@ -85,6 +85,10 @@ export interface WiringPlan {
   unwired: Unwired[];
   /** Branches that no coil holds and that no tie is planned for yet, the thickest first: they are given one. */
   toTie: string[];
+  /** The coils by branch, as bends are to meet them. */
+  wound: ReadonlyMap<string, WoundWire>;
+  /** The same pieces, with what they do with bends that were moved to meet them. */
+  met: (poses: readonly PlannedPose[]) => RunPlan[];
   /** What the pairs are worth beside the best that there would be if no piece were in another's way. */
   worth: { best: number; had: number };
 }

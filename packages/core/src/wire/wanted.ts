@@ -1,9 +1,9 @@
 import { greatestOf, serialOf, type Keep } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
 import { gripOf, METAL_DATA, sizeSold } from '../wood/index.js';
-import type { PlacedBranch, PlacedTree, PlannedBend, PlannedPose, Run, RunBranch } from '../tree/index.js';
+import { childrenOf, type PlacedBranch, type PlacedTree, type PlannedBend, type PlannedPose, type Run, type RunBranch } from '../tree/index.js';
 import { WOUND_SHARE } from './coil-alone.js';
-import { chooseWire, COIL_ANGLE, sayChoice, tryWire, USUAL_PAST, type WireChoice, type WireToTry } from './choose.js';
+import { chooseWire, CLOSE_ANGLE, COIL_ANGLE, sayChoice, tryWire, USUAL_PAST, type WireChoice, type WireToTry } from './choose.js';
 import { fewerSizes } from './few-sizes.js';
 import type { Need } from './limb-work.js';
 import { bendsToHold, gapFor, metalFor, ownManner, wishOf, type HeldBends } from './needs.js';
@@ -31,6 +31,22 @@ export const lyingOf = ({ need, ofItself }: Wanted): Need => ofItself ?? need;
 
 /** So many branches are given ties at once: what is more is for the next session. */
 const MOST_TIED = 4;
+
+/** Fewer turns than this are few, for a coil at the usual angle: then they lie closer together. */
+const FEW_TURNS = 3;
+
+/** Turns of a coil at the usual angle, of a wire of a third of its branch. */
+function usualTurns({ branch, parentDiameter, line }: PlacedBranch): number {
+  const wound = lengthOf(line) * WOUND_SHARE - parentDiameter / 2;
+  return wound / (Math.PI * ((branch.d + branch.tipD) / 2 + branch.d / 3));
+}
+
+/** The angle of a branch's coil to it: the usual one, or a closer one where most of the branches on its limb are short, so that two of them can share a wire. docs: Choosing. */
+function angleFor({ tree, byId }: PlacedTree, { branch }: PlacedBranch): number {
+  const beside = childrenOf(tree, branch.parent);
+  const short = beside.filter((b) => usualTurns(byId.get(b.id)!) < FEW_TURNS).length;
+  return 2 * short >= beside.length ? CLOSE_ANGLE : COIL_ANGLE;
+}
 
 /** What each branch wants of wire: as the plan fixes it, else chosen for its bends. */
 export class Wants {
@@ -75,6 +91,20 @@ export class Wants {
     this.withFewSizes(wanted);
     for (const run of plan.runs) this.notOfItself(run, wanted);
     return { wanted, unwired, toTie: toTie.map((b) => b.branch) };
+  }
+
+  /** The same wire for poses whose bends were moved. */
+  withPoses(wanted: ReadonlyMap<string, Wanted>, poses: readonly PlannedPose[]): Map<string, Wanted> {
+    const poseOf = new Map(poses.map((p) => [p.branch, p]));
+    return new Map(
+      [...wanted].map(([branch, of]) => {
+        const pose = poseOf.get(branch);
+        if (!pose || pose.bends === of.pose?.bends) return [branch, of];
+        const b = this.placed.byId.get(branch)!;
+        const holds = this.heldBends(b, pose, of.tie);
+        return [branch, { ...of, pose, holds, bends: this.bendsOf(b, { bends: holds }) }];
+      }),
+    );
   }
 
   /** Branches whose wire is a little thicker, so that the tree is wired with a few sizes: of what each would be given, whether or not it is fixed so. */
@@ -168,8 +198,11 @@ export class Wants {
     const metal = metalFor(placed, b);
     const firmness = tie ? 'light' : (ownManner(placed, b.branch.id)?.firmness ?? placed.tree.plan.firmness);
     const grip = gripOf(gapFor(b));
+    const angle = angleFor(this.placed, b);
     const does = tie ? 'placing' : 'structure';
-    const choice = this.keep(`wire ${serialOf(bends)} ${metal} ${firmness} ${grip} ${does}`, () => chooseWire(bend, metal, firmness, { others, grip, does }));
+    const choice = this.keep(`wire ${serialOf(bends)} ${metal} ${firmness} ${grip} ${does} ${angle}`, () =>
+      chooseWire(bend, metal, firmness, { others, grip, does, angle }),
+    );
     return tie && choice && choice.strands > 1 ? null : choice;
   }
 
@@ -181,12 +214,13 @@ export class Wants {
     if (tie && !holds.length) return { because: [tie], guy: true };
     const bends = this.bendsOf(b, { bends: holds });
     const choice = this.choice(b, bends, tie);
+    const angle = angleFor(this.placed, b);
     if (!choice) return { because: sayChoice(bends[0], null).slice(0, 1), guy: true };
-    const wire = { metal: choice.metal, size: choice.size, strands: choice.strands, coilAngleDeg: COIL_ANGLE, grip: gripOf(gapFor(b)) };
+    const wire = { metal: choice.metal, size: choice.size, strands: choice.strands, coilAngleDeg: angle, grip: gripOf(gapFor(b)) };
     const past = this.pastOf(b.branch.id, bends[0], wire);
     if (this.tried(bends, 0, wire, past).risk > 1.6)
       return { because: ['The bend by hand is more than the wood takes in one season: choose another plan, or a technique such as a wedge cut.'] };
-    const need = this.needOf(b, { ...choice, angle: COIL_ANGLE }, wishOf(pose));
+    const need = this.needOf(b, { ...choice, angle }, wishOf(pose));
     return { need, ofItself: need, bends, holds, pose, tie, past, run: null };
   }
 

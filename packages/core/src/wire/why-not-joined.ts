@@ -65,6 +65,7 @@ function workOn(placed: PlacedTree, limb: string, branches: readonly string[]): 
     knots: [],
     coil: null,
     toward: front ? screenAxes(front.bearing).toward : null,
+    missesFirst: () => 0,
     lay: () => null,
     stuck: new Set(),
     wires: [],

@@ -1,15 +1,27 @@
 import { greatestOf, leastOf, type Keep, serialOf, serialsOf } from '../units/index.js';
 import { screenAxes, tilting, type Vec } from '../space/index.js';
-import { childrenOf, namesOf, runIdsOf, woodIn, type Names, type PlacedBranch, type PlacedTree, type PlannedBend, type Run } from '../tree/index.js';
+import {
+  childrenOf,
+  namesOf,
+  runIdsOf,
+  woodIn,
+  type Names,
+  type PlacedBranch,
+  type PlacedTree,
+  type PlannedBend,
+  type PlannedPose,
+  type Run,
+  type WoundWire,
+} from '../tree/index.js';
 import { bentUpTo, handOnto, leadOn, shootToCarryOn } from './carry.js';
 import { USUAL_PAST } from './choose.js';
 import { WOUND_SHARE } from './coil-alone.js';
-import { fitCoil, type Outside } from './coil-fit.js';
+import { fitCoil, missAhead, missOf, type Outside } from './coil-fit.js';
 import type { BarkPlace, FlatBark } from './flat-bark.js';
 import { laidWire, liesInWood, type LaidWire } from './laid.js';
 import type { CoilOn, End, Joined, Laid, LimbWork, Need } from './limb-work.js';
 import { PlanMemory, type LimbOutcome } from './memory.js';
-import { outsidesOf } from './needs.js';
+import { outsidesOf, woundOn } from './needs.js';
 import { planOnLimb, type Fixed } from './on-limb.js';
 import { layPath, type Half } from './path.js';
 import { LEAST_COIL, tooShort, turnsOn } from './piece.js';
@@ -27,6 +39,7 @@ class Wiring {
   readonly toTie: string[];
   readonly worth = { best: 0, had: 0 };
   readonly pieces: Pieces;
+  private readonly wants: Wants;
   private readonly wanted: Map<string, Wanted>;
   private readonly back: (way: Vec) => Vec;
   private readonly toward: Vec | null;
@@ -48,6 +61,7 @@ class Wiring {
     this.names = namesOf(placed.tree);
     this.surroundings = new Surroundings(placed, memory);
     const wants = new Wants(placed, posed, pastOf, keep);
+    this.wants = wants;
     ({ wanted: this.wanted, unwired: this.unwired, toTie: this.toTie } = wants.find());
     this.pieces = new Pieces(placed, wants, this.wanted, this.names, keep);
     this.chooseHandsOnto();
@@ -99,7 +113,7 @@ class Wiring {
     const near = this.surroundings.nearTo([limb, ...wanted.map((w) => w.need.branch)], this.pieces.laid, 4 * passing + 16);
     const carrier = this.pieces.coils.get(limb);
     const on = carrier && limb !== 'trunk' ? shootToCarryOn(this.placed, this.wanted.get(limb)!, carrier.need, wanted) : null;
-    const { joined, left, worth, against, led } = this.memory.outcomeOf(limb, this.keyOfLimb(limb, wanted, near, on), near.wires, (keep) =>
+    const { joined, left, worth, against, short, led } = this.memory.outcomeOf(limb, this.keyOfLimb(limb, wanted, near, on), near.wires, (keep) =>
       this.workOut(limb, wanted, passing, near, on, keep),
     );
     if (led) this.pieces.leadOn(limb, led);
@@ -110,7 +124,9 @@ class Wiring {
       const by = against.get(branch);
       const because = by
         ? `${this.names(by)} lies against it, so no wire goes round it: part them first.`
-        : 'There is no room on the bark for its wire to be anchored.';
+        : short.has(branch)
+          ? 'It is too short to wind: clear of its limb less than one turn would lie on it.'
+          : 'There is no room on the bark for its wire to be anchored.';
       this.unwired.push({ branch, because: [because] });
     }
     for (const piece of joined) this.pieces.add(piece);
@@ -133,6 +149,7 @@ class Wiring {
     const barks = near.limbs.map((l) => l.bark);
     const shoulders = new Map<string, Shoulder>(all.map(({ need: { branch } }) => [branch, this.surroundings.shoulder(branch, limb, keep)]));
     const against = new Map<string, string>();
+    const short = new Set<string>();
     const tried: LaidWire[] = [];
     const carrier = this.pieces.coils.get(limb) ?? null;
     const among = { keep, near: near.limbs };
@@ -143,12 +160,17 @@ class Wiring {
       const lay = (joined: Joined): Laid | null => {
         const before = seen.get(joined);
         if (before !== undefined) return before;
-        const laid = this.lay(limb, joined, { ...among, barks, against, stuck, anyhow });
+        const laid = this.lay(limb, joined, { ...among, barks, against, short, stuck, anyhow });
         if (laid) tried.push(laid.wire);
         seen.set(joined, laid);
         return laid;
       };
-      return { bark, shoulders, knots, coil, toward: this.toward, lay, stuck, wires, keep };
+      const missesFirst = (need: Need, { hand, onBranch }: Touch): number => {
+        const [first] = this.outsidesOn(need.branch, keep);
+        const own = this.surroundings.bark(need.branch);
+        return first ? missAhead({ bark: own, half: (need.size * need.strands) / 2, angleDeg: need.angle, hand, start: onBranch }, first) : 0;
+      };
+      return { bark, shoulders, knots, coil, toward: this.toward, missesFirst, lay, stuck, wires, keep };
     };
     const others = near.wires.filter((w) => w !== carrier?.wire);
     const led = on && leadOn(workWith(carrier, others, false), carrier!, on.need, on.run ? 0 : bentUpTo(this.wanted.get(limb)!));
@@ -159,13 +181,13 @@ class Wiring {
     for (const { run, need } of wanted) if (run) byRun.set(run, [...(byRun.get(run) ?? []), need]);
     const fixed = [...byRun.values()].flatMap((own) => byTwos(own).map((of): Fixed => ({ needs: of })));
     const [needs, ofItself] = [wanted.map((w) => w.need), wanted.map(lyingOf)];
-    return { ...planOnLimb(workFor, fixed, { needs, ofItself }), against, tried, led };
+    return { ...planOnLimb(workFor, fixed, { needs, ofItself }), against, short, tried, led };
   }
 
   private lay(
     limb: string,
     joined: Joined,
-    found: Among & { barks: readonly FlatBark[]; against: Map<string, string>; stuck: Set<Touch>; anyhow: boolean },
+    found: Among & { barks: readonly FlatBark[]; against: Map<string, string>; short: Set<string>; stuck: Set<Touch>; anyhow: boolean },
   ): Laid | null {
     const bark = this.surroundings.bark(limb);
     // What was asked for is laid, whatever it lies on.
@@ -190,8 +212,9 @@ class Wiring {
       return { path, coils, wire: laidWire(path, half, joined.size / 2) };
     });
     if (fixed) return laid;
-    const holds = joined.ends.every((end) => !end || turnsOn(laid.path, end.need.branch) >= LEAST_COIL);
-    return holds && !liesInWood(laid.wire, found.barks) ? laid : null;
+    const few = joined.ends.flatMap((end) => (end && turnsOn(laid.path, end.need.branch) < LEAST_COIL ? [end.need.branch] : []));
+    for (const branch of few) found.short.add(branch);
+    return !few.length && !liesInWood(laid.wire, found.barks) ? laid : null;
   }
 
   private coilOn({ need, touch }: End, half: number, among: Among): CoilOn {
@@ -213,6 +236,29 @@ class Wiring {
       const places = fitted.blocked ? fitted.places.slice(0, Math.max(2, fitted.blocked.index - 1)) : fitted.places;
       return { ...fitted, places, points: places.map((p) => bark.point(p)) };
     });
+  }
+
+  /** The coils as bends are to meet them; the same objects as long as the coils are. */
+  wound(): Map<string, WoundWire> {
+    const { keep } = this.memory;
+    return new Map(
+      [...this.pieces.coils].map(([branch, { coil, need }]) => {
+        const bark = this.surroundings.bark(branch);
+        return [branch, keep(`wound ${serialsOf([bark, coil])}`, () => woundOn(bark, coil, need, this.back))] as const;
+      }),
+    );
+  }
+
+  /** What the wire as it lies does with bends that were moved to meet it. */
+  met(poses: readonly PlannedPose[], runs: readonly RunPlan[]): RunPlan[] {
+    const { keep } = this.memory;
+    const wanted = this.wants.withPoses(this.wanted, poses);
+    return runs.map((run) =>
+      this.pieces.told(run, wanted, (branch, coil) => {
+        const outsides = outsidesOf(this.surroundings.bark(branch), wanted.get(branch)!.holds, this.back);
+        return keep(`met ${serialOf(coil)} ${JSON.stringify(outsides)}`, () => ({ ...coil, missDeg: outsides.map((o) => missOf(coil.places, o)) }));
+      }),
+    );
   }
 
   private outsidesOn(branch: string, keep: Keep): readonly Outside[] {
@@ -245,7 +291,8 @@ const byTwos = (needs: readonly Need[]): Fixed['needs'][] =>
 
 /** Pieces of wire for the branches that must move, as they go on; what the plan fixes is kept. With the memory of the plan before, only the limbs that a change concerns are worked out anew. docs: Runs. */
 export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: PastOf = () => USUAL_PAST, memory = new PlanMemory()): WiringPlan {
-  const { pieces, unwired, toTie, worth } = new Wiring(placed, posed, pastOf, memory);
+  const wiring = new Wiring(placed, posed, pastOf, memory);
+  const { pieces, unwired, toTie, worth } = wiring;
   const byId = (id: string): PlacedBranch => woodIn(placed, id)!;
   const height = (run: RunPlan): number => leastOf(run.branches.map((b) => byId(b.branch).line.points[0]![2]));
   const sorted = [...pieces.runs].sort(
@@ -269,5 +316,5 @@ export function planWiring(placed: PlacedTree, posed: PosedBranches, pastOf: Pas
     const carrier = onBranch.get(beside);
     if (run.kind === 'anchored' && carrier) run.anchor = { ...run.anchor!, run: carrier, beside };
   }
-  return { runs: sorted, unwired, toTie, worth };
+  return { runs: sorted, unwired, toTie, wound: wiring.wound(), met: (poses) => wiring.met(poses, sorted), worth };
 }
