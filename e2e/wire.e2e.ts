@@ -196,7 +196,9 @@ test('the rack: a roll comes in with wrong values first and is weighed; what a p
   await says(page, /Cut from/);
   await pressWhere(page, 'form button[type="submit"]', /^It is on /);
   await until(app, 'Lantern', async () => (await total()) < before - 50);
-  const line = (await stored(app, 'Lantern')).tree.record.findLast((l: { kind: string; branch: string }) => l.kind === 'wired' && l.branch === open.branches[0]!.branch);
+  const line = (await stored(app, 'Lantern')).tree.record.findLast(
+    (l: { kind: string; branch: string }) => l.kind === 'wired' && l.branch === open.branches[0]!.branch,
+  );
   expect(before - (await total())).toBeCloseTo(line.length, 3);
   await press(page, 'Undo');
   await until(app, 'Lantern', async () => Math.abs((await total()) - before) < 1e-6);
