@@ -35,8 +35,12 @@ export function useStand({ bearing, onBearing, company, again, onStand }: Given)
     },
     [again],
   );
+  // Bearings that the address was given and has not answered with yet: what comes late is not turned back to.
+  const sent = useRef<number[]>([]);
   useLayoutEffect(() => {
-    if (live.current.bearing !== bearing) stand(bearing);
+    const own = sent.current.indexOf(bearing);
+    sent.current = own < 0 ? [] : sent.current.slice(own + 1);
+    if (own < 0 && live.current.bearing !== bearing) stand(bearing);
   }, [stand, bearing]);
   useEffect(() => {
     if (!company) return;
@@ -52,6 +56,7 @@ export function useStand({ bearing, onBearing, company, again, onStand }: Given)
   const rest = (to: number): void => {
     const whole = Math.round(wrapDeg(to)) % 360;
     turnTo(whole);
+    sent.current.push(whole);
     onBearing(whole);
   };
   const nearer = (by: number): void => {
