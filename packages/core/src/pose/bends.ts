@@ -31,8 +31,8 @@ const CLEAR = 0.6;
 const DROP_SHARE = 0.4;
 /** It ends before such a share of it, wherever its wire lies. */
 const DROP_END = 0.55;
-/** Where the tip's bend begins and ends, as shares of the branch. */
-const TIP = { from: 0.8, to: 0.97 };
+/** Where the tip's bend begins and ends, as shares of the branch; one that is moved ends beyond a share of it still. */
+const TIP = { from: 0.8, to: 0.97, within: 0.9 };
 /** A bend of less nobody would see. */
 const LEAST_DEG = 8;
 const LEAST_DROP_DEG = 3;
@@ -213,6 +213,7 @@ function lay(
   });
   if (manner.tipRise !== null) {
     const length = Math.max(1, Math.round(TIP.to * total) - tipFrom);
+    end = Math.max(end, Math.ceil(TIP.within * total - length));
     const begin = placeOf(waves.length, tipFrom, length, total, (tangent) => turnedTo(LEAST_TIP_DEG, 90, tangent));
     bender.to(begin);
     const most = mostAngle(pointAt(line, begin).diameter, k0, length, CALM.risk / BY_HAND, 'none');

@@ -95,10 +95,13 @@ export function posedLines(placed: PlacedTree, poses: readonly BentBranch[], sha
   return new Map([...linesInWorld(placed, poses, share)].map(([id, line]) => [id, limb(line.points.map(back), line.diameters)]));
 }
 
+/** A first bend is one at the shoulder as long as it begins within so many thicknesses of its limb's bark: so far one is moved to meet its wire. */
+const AT_SHOULDER = 2.5;
+
 /** A pose's bends as the plan gives them, with what they do to the wood. */
 function ownPose(of: Bending, own: Pose, now: Slope, carried: Carried | undefined, cautions: string[]): PlannedPose {
   const kindOf = (bend: Bend, i: number): BendKind => {
-    if (i === 0 && bend.at <= Math.max(1.5 * of.line.diameters[0]!, (of.clear ?? 0) + 2)) return 'drop';
+    if (i === 0 && bend.at <= (of.clear ?? 0) + AT_SHOULDER * of.line.diameters[0]!) return 'drop';
     return own.reach ? 'arc' : bend.at + bend.over >= 0.9 * lengthOf(of.line) ? 'tip' : 'movement';
   };
   const given = own.bends.map(({ over, ...bend }, i) => ({ ...bend, length: over, kind: kindOf({ ...bend, over }, i) }));
