@@ -65,6 +65,7 @@ test('a piece of wire is told as it was put on, for each of its branches, and st
     wrap: 'raffia',
     anchor: 'slipping',
     roll: 'best',
+    sure: false,
   };
   const told = (options: { roll: string | null; inSession: boolean }) => {
     const outcome = applyAct(

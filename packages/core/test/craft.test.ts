@@ -43,7 +43,7 @@ class Tally {
   share = (what: string): number => this.count[what]! / this.count[`${what} of`]!;
 
   read({ tree, on }: { tree: Tree; on: number }): void {
-    const plan = planTree(tree, on, { fronts: false });
+    const plan = planTree(tree, on, { fronts: false, places: true });
     const laugh = (what: string, is: boolean): void => void (is && this.laughable.push(`${tree.name}: ${what}`));
     const thickness = new Map(tree.branches.map((b) => [b.id, b.d]));
     this.bends(tree, plan, laugh);
@@ -89,8 +89,10 @@ class Tally {
         const [aside, rise] = [turn(pose.now.bearing, pose.bearing), pose.elevation - pose.now.elevation];
         if (Math.abs(aside) >= 8) this.add('hand against', part.hand !== (aside < 0 ? 'ccw' : 'cw'));
         if (Math.abs(rise) >= 5) this.add('start against', part.start !== (rise < 0 ? 'over' : 'under'));
+        const ends = Math.max(...run.places!.flatMap((p) => (p.limb === part.branch ? p.s : [])));
         part.bends.forEach((bend, i) => {
           if (!bend) return;
+          this.add('beyond its end', pose.bends[i]!.at + pose.bends[i]!.length / 2 > ends + 1);
           this.add('any missed', bend.missDeg > 25);
           if (pose.bends[i]!.kind === 'drop') this.add('drop missed', bend.missDeg > 25);
         });
@@ -110,7 +112,16 @@ test('sixty made-up trees of all forms, kinds and ages, and the demo trees: thei
   for (const tree of demo()) tally.read(tree);
   expect(tally.laughable).toEqual([]);
   expect(tally.count['under a turn']).toBe(0);
-  const most = { wrapped: 0.15, 'many sizes': 0.1, 'hand against': 0.1, 'start against': 0.15, 'any missed': 0.12, 'drop missed': 0.07, 'no room': 0.06 };
+  const most = {
+    wrapped: 0.15,
+    'many sizes': 0.1,
+    'hand against': 0.1,
+    'start against': 0.15,
+    'any missed': 0.12,
+    'beyond its end': 0.01,
+    'drop missed': 0.07,
+    'no room': 0.06,
+  };
   expect(Object.entries(most).filter(([what, share]) => !(tally.share(what) <= share))).toEqual([]);
   expect(tally.share('calm')).toBeGreaterThan(0.75);
   expect(tally.share('shared')).toBeGreaterThan(0.55);

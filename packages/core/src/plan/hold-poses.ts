@@ -106,11 +106,13 @@ interface Meeting {
   kept: ReadonlySet<string>;
 }
 
-/** The wire lies as it can; bends that it misses are moved along to where they meet it. Where a tie would then fail, all stays as it was. docs: Bends meet the wire. */
+/** The wire lies as it can; bends that it misses are moved along to where they meet it, and those beyond its end left out. Where a tie would then fail, all stays as it was. docs: Bends meet the wire. */
 function meetingWire(found: HeldPoses, { after, gaps, onDay, keep, known, cracked, kept }: Meeting): HeldPoses {
   const { wiring, guys, unheld, lowered } = found;
   const still = new Set([...kept, ...guys.map((g) => g.branch), ...wiring.toTie]);
-  const wound = new Map([...wiring.wound].filter(([branch]) => !still.has(branch) && missesABend(wiring, branch)));
+  const bendsOf = new Map(found.poses.map((p) => [p.branch, p.bends]));
+  const endsBefore = (branch: string, until: number): boolean => (bendsOf.get(branch) ?? []).some((b) => b.at + b.length / 2 > until);
+  const wound = new Map([...wiring.wound].filter(([branch, { until }]) => !still.has(branch) && (missesABend(wiring, branch) || endsBefore(branch, until))));
   if (!wound.size) return found;
   const stays = new Map(found.asGrown.map((b) => [b.branch, b.because]));
   const { poses, asGrown } = proposePoses(after, gaps, keep, { unheld, lowered, wound, stays });

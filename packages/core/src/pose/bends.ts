@@ -202,12 +202,15 @@ function lay(
     end = place + length;
     return place;
   };
+  /** Whether its wire reaches beyond the middle of a bend. */
+  const isWired = (at: number, length: number): boolean => !meeting || at + length / 2 <= meeting.wound.until;
   const tipFrom = Math.round(TIP.from * total);
   waves.forEach((wave, i) => {
     const length = wave.to - wave.from;
     const to = waves[i + 1]?.from ?? (manner.tipRise === null ? total * TIP.to : tipFrom);
     const toward = (tangent: Vec): Vec => turnedTo(Math.min(wave.angle, 150), wave.way, tangent);
     const at = placeOf(i, wave.from, length, to, toward);
+    if (!isWired(at, length)) return;
     bender.to(at);
     add(wave.kind, at, length, wave.angle, toward(bender.tangent));
   });
@@ -218,7 +221,7 @@ function lay(
     bender.to(begin);
     const most = mostAngle(pointAt(line, begin).diameter, k0, length, CALM.risk / BY_HAND, 'none');
     const rise = Math.min(most, 55, manner.tipRise - bearingAndElevation(bender.tangent).elevation);
-    if (rise >= LEAST_TIP_DEG) add('tip', begin, length, rise, turnedTo(rise, 90));
+    if (rise >= LEAST_TIP_DEG && isWired(begin, length)) add('tip', begin, length, rise, turnedTo(rise, 90));
   }
   return { bends, bent: bender.finish() };
 }
@@ -344,8 +347,9 @@ export function findBends(
   if (!manner.compact) {
     const free = gentlest(of, to, manner, carried);
     const met = wound && gentlest(of, to, manner, carried, wound);
-    const isSame = met && toDeg(angleBetween(met.bent.chord, free.bent.chord)) <= SAME_LINE_DEG;
-    return told(of, to, isSame ? met : free, carried);
+    // Without the bends that have no wire it may lie elsewhere: there nothing would hold it.
+    const stays = !met || (met.bends.length === free.bends.length && toDeg(angleBetween(met.bent.chord, free.bent.chord)) > SAME_LINE_DEG);
+    return told(of, to, stays ? free : met, carried);
   }
   const { reach } = manner.compact;
   let low = 0;

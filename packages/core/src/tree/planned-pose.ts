@@ -38,6 +38,8 @@ export interface WoundWire {
   missDeg: (bend: { at: number; length: number; start: Vec; toward: Vec }) => number;
   /** Half of its pitch, mm: no bend need be moved farther to meet it. */
   halfPitch: number;
+  /** Where it ends, mm along the branch: what bends beyond has no wire. */
+  until: number;
 }
 
 /** Why a branch shall go where it does. */

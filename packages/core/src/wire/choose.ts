@@ -158,17 +158,22 @@ function sizesOff({ metal, size, strands }: WireChoice, diameter: number): numbe
 /** A length said to the tenth, rounded as everywhere else: 0.95 is 1.0. */
 const tenths = (mm: number): string => (Math.round(mm * 10) / 10).toFixed(1);
 
+/** Why a wire is thicker than its branch by itself would be given: its piece is for another one as well, or the tree is wired with few sizes. */
+export type ThickerFor = 'other' | 'few sizes' | null;
+const THICKER: Record<NonNullable<ThickerFor>, string> = {
+  other: 'the piece is for a thicker branch as well',
+  'few sizes': 'so the tree is wired with a few sizes',
+};
+
 /** The choice in words: the number, then the reason. */
-export function sayChoice(bend: BendToHold, choice: WireChoice | null, shared = false): string[] {
+export function sayChoice(bend: BendToHold, choice: WireChoice | null, thickerFor: ThickerFor = null): string[] {
   const rule = ruleOfThumb(bend.diameter);
   const rules = `By the rules of thumb: aluminium ${tenths(rule.aluminium)} mm (a third), copper ${tenths(rule.copper)} mm (a quarter).`;
   if (!choice) return [`No coil of the sizes sold holds ${bend.angleDeg.toFixed(0)}° on ${bend.diameter.toFixed(1)} mm of wood: a guy would.`, rules];
   const off = sizesOff(choice, bend.diameter);
   const why =
     off > 1
-      ? [
-          `Thicker than the rule of thumb: ${shared ? 'the piece is for a thicker branch as well' : 'this wood is stiff, or comes back far from so tight a bend'}.`,
-        ]
+      ? [`Thicker than the rule of thumb: ${thickerFor ? THICKER[thickerFor] : 'this wood is stiff, or comes back far from so tight a bend'}.`]
       : off < -1
         ? ['Thinner than the rule of thumb: this wood gives easily, or the bend is gentle.']
         : [];

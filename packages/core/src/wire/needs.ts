@@ -133,6 +133,7 @@ export function woundOn(bark: FlatBark, { places }: Pick<FittedCoil, 'places'>, 
   const radius = bark.radius(places[0]!.s) + size / 2;
   return {
     missDeg: (bend) => missOf(places, outsideOf(bark, { ...bend, angle: 0 }, back)),
+    until: places[places.length - 1]!.s,
     halfPitch: (Math.PI * radius) / Math.tan(toRad(angle)),
   };
 }

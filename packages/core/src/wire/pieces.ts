@@ -2,7 +2,7 @@ import { greatestOf, leastOf, serialOf, serialsOf, type Keep } from '../units/in
 import { gripOf, ruleOfThumb } from '../wood/index.js';
 import { woodIn, type Hand, type Names, type PlacedTree, type PlannedBend, type PlannedPose, type Start } from '../tree/index.js';
 import type { Carrier, LedOn } from './carry.js';
-import { sayChoice, spreadOf, type WireToTry } from './choose.js';
+import { sayChoice, spreadOf, type ThickerFor, type WireToTry } from './choose.js';
 import { sideOf } from './join-ways.js';
 import type { LaidWire } from './laid.js';
 import type { CoilOn, LaidPiece, Need } from './limb-work.js';
@@ -138,8 +138,8 @@ export class Pieces {
     const { hand, start } = wound;
     /** Of each bend of its pose, which of those that the wire holds it is; −1: a tie does, or nothing. */
     const held = (pose?.bends ?? holds).map((b) => (isBeyond(b, until) ? -1 : holds.indexOf(b)));
-    const shared = size > lyingOf(wanted).size;
-    const of = [hand, start, size, gap, past, held, tie, by, onFrom, shared, ...said];
+    const thickerFor: ThickerFor = size > lyingOf(wanted).size ? 'other' : wanted.merged ? 'few sizes' : null;
+    const of = [hand, start, size, gap, past, held, tie, by, onFrom, thickerFor, ...said];
     return this.keep(`part ${serialsOf([need, bends, path, coil])} ${JSON.stringify(of)}`, () => {
       const tried = bends.map((_, i) => this.wants.tried(bends, i, wire, past));
       const choice = tried[0]!;
@@ -169,7 +169,7 @@ export class Pieces {
         }),
         tied: tie !== null,
         because: [
-          ...(tie ? [tie, 'This wire holds its movement only, and goes on before the tie.'] : sayChoice(bends[0], choice, shared)),
+          ...(tie ? [tie, 'This wire holds its movement only, and goes on before the tie.'] : sayChoice(bends[0], choice, thickerFor)),
           ...said,
           ...(by ? [`The coil ends ${places[places.length - 1]!.s.toFixed(0)} mm along: ${by} lies against it there.`] : []),
         ],

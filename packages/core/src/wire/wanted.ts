@@ -24,6 +24,8 @@ export interface Wanted {
   tie: string | null;
   past: number;
   run: Run | null;
+  /** Its wire is thicker than it needs, so that the tree is wired with a few sizes. */
+  merged?: boolean;
 }
 
 /** What a branch's wire is before anything is fixed; else as it is fixed. */
@@ -117,7 +119,7 @@ export class Wants {
       const ofItself = this.needOf(b, { ...w.ofItself, size }, w.ofItself.wish);
       const wire = { metal: ofItself.metal, size, strands: ofItself.strands, coilAngleDeg: ofItself.angle, grip: gripOf(gapFor(b)) };
       const own = w.run === null ? { need: ofItself, past: this.pastWith(ofItself.branch, w.bends, wire, w.past) } : {};
-      wanted.set(ofItself.branch, { ...w, ofItself, ...own });
+      wanted.set(ofItself.branch, { ...w, ofItself, merged: true, ...own });
     }
   }
 

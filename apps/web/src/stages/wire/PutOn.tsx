@@ -11,6 +11,7 @@ import {
   type PlanRun,
   type Wrap,
   sayBranches,
+  sayLength,
   saySize,
   sayStock,
   ownWay,
@@ -37,6 +38,8 @@ const HOLDS: { value: Anchor; name: string }[] = [
   { value: 'good', name: 'good' },
   { value: 'slipping', name: 'slipping' },
 ];
+
+const NOT_SURE = 'More than is on that roll: say that it is from there, choose another, or correct the length.';
 
 /** How far each branch of the piece was bent, and how often the wire goes round it. */
 function Halves({ run, control, inSession }: { run: PlanRun; control: Control<PuttingOn>; inSession: boolean }) {
@@ -84,7 +87,13 @@ export function PutOn({
     return bend ? { at: bend.at, toward: ownWay(tree, bend.toward) } : null;
   };
   const sizeName = useId();
-  const { control, handleSubmit, setValue, register } = useForm<PuttingOn>({
+  const {
+    control,
+    handleSubmit,
+    setValue,
+    register,
+    formState: { errors },
+  } = useForm<PuttingOn>({
     defaultValues: {
       on: today,
       metal: run.metal,
@@ -96,6 +105,7 @@ export function PutOn({
       wrap: 'none',
       anchor: 'good',
       roll: 'best',
+      sure: false,
     },
   });
   const { data: rack } = useRack();
@@ -104,6 +114,8 @@ export function PutOn({
   const rolls = rack?.stock.filter((s) => isUsable(s) && isSameWire(s, wire)) ?? [];
   const best = rack ? cutFrom(wire, rack.stock) : null;
   const roll = picked === 'best' ? (best?.id ?? 'none') : rolls.some((r) => r.id === picked) ? picked : 'none';
+  const from = rolls.find((r) => r.id === roll);
+  const over = from && length > from.left ? from : null;
   const sizes = [...new Set([...soldSizes(metal), ...(metal === run.metal ? [run.size] : [])])].sort((a, b) => a - b);
   const save = handleSubmit((fields) => {
     const wired = wiredFrom(run, fields, { roll: roll === 'none' ? null : roll, inSession, placeOf });
@@ -163,8 +175,31 @@ export function PutOn({
             ...rolls.map((r) => ({ value: r.id, name: sayStock(r) })),
             { value: 'none', name: rolls.length ? 'not from the rack' : 'none of it is on the rack' },
           ]}
-          onChange={(to) => setValue('roll', to)}
+          onChange={(to) => {
+            setValue('roll', to);
+            setValue('sure', false);
+          }}
         />
+      )}
+      {over && (
+        <div>
+          <label className="flex items-start gap-2">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-sm mt-1"
+              aria-invalid={errors.sure ? true : undefined}
+              {...register('sure', { validate: (sure) => sure || NOT_SURE })}
+            />
+            <span>
+              It is from there, though by the book it has {sayLength(over.left)} and this takes {sayLength(length)}: it was longer, and is used up now.
+            </span>
+          </label>
+          {errors.sure && (
+            <p role="alert" className="mt-1 text-madder">
+              {errors.sure.message}
+            </p>
+          )}
+        </div>
       )}
       <Halves run={run} control={control} inSession={inSession} />
       <Controller

@@ -16,6 +16,8 @@ export interface PuttingOn {
   anchor: Anchor;
   /** A roll's id, "best" for the one that it is best cut from, or "none". */
   roll: string;
+  /** That it is from that roll though there is less on it by the book. */
+  sure: boolean;
 }
 
 /** Where a branch's first bend begins, and which way it turns in the tree's own space. */
