@@ -86,6 +86,8 @@ test('a session broken off goes on the next time; what was bent is bent wherever
   await visit(app, `/tree/${id}/work`);
   await enter(app, 'Begin the session');
   await workUpTo(/^Place/);
+  // Once all that was answered is stored.
+  await says(page, /Close the session/);
   await press(page, 'Close the session');
   await until(app, NAME, (view) => view.tree.record.some((l: { kind: string; done?: string }) => l.kind === 'session' && l.done === 'closed'));
   const half = await picture();
@@ -97,6 +99,7 @@ test('a session broken off goes on the next time; what was bent is bent wherever
   await says(page, /Only the bends that were begun go on|branch(es)? to place/);
   await enter(app, 'Begin the session');
   await workUpTo(null);
+  await says(page, /Close the session/);
   await press(page, 'Close the session');
   await visit(app, '/bench');
   await says(page, new RegExp(NAME));
