@@ -205,6 +205,7 @@ test('a pair of which one goes is set side by side; rules are chosen, changed an
   await page.waitForSelector('aside details summary');
   await page.click('aside details summary');
   await there(page, '[aria-label="Profile of rules"]');
+  await says(page, /Rules: /);
   await page.select('[aria-label="Profile of rules"]', 'refinement');
   await until(app, 'Old Ferry', (v) => v.tree.plan.removal?.profile === 'refinement');
   await pressWhere(page, 'aside details label', /^upright$/);
