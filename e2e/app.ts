@@ -31,6 +31,10 @@ export async function open(port: number, on: 'studio' | 'nothing' = 'studio'): P
   const page = await browser.newPage();
   await page.setViewport({ width: 1280, height: 800, deviceScaleFactor: 0.5 });
   page.setDefaultTimeout(60_000);
+  // Asked by the clock: a page that another one covers draws no frames to ask at.
+  const waitFor = page.waitForFunction.bind(page) as (...of: unknown[]) => unknown;
+  page.waitForFunction = ((asked: unknown, options: object = {}, ...own: unknown[]) =>
+    waitFor(asked, { polling: 50, ...options }, ...own)) as Page['waitForFunction'];
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(String(error)));
   // A stream of readings, or what was being read for the sake of another's change, is broken off when its page is left; that is no failure.
