@@ -14,7 +14,7 @@ import {
   type Limb,
   type Vec,
 } from '../space/index.js';
-import type { BendInSpace, BendKind, PoseMovement, WoundWire } from '../tree/index.js';
+import { DROP_ENDS, type BendInSpace, type BendKind, type PoseMovement, type WoundWire } from '../tree/index.js';
 import { BY_HAND, CALM, ladderFor, leastLength, MOST_DEG, mostAngle, type Bending, type Rung } from './bend-load.js';
 import { Bender, bentLine, type Bent } from './bent.js';
 import type { Frame } from '../rod/index.js';
@@ -29,8 +29,6 @@ const WAVES: Record<PoseMovement, { count: number; angle: number }> = {
 /** The drop begins so many thicknesses from the shoulder's middle, clear of its collar and of what it grows on; it takes at most such a share of the branch. */
 const CLEAR = 0.6;
 const DROP_SHARE = 0.4;
-/** It ends before such a share of it, wherever its wire lies. */
-const DROP_END = 0.55;
 /** Where the tip's bend begins and ends, as shares of the branch; one that is moved ends beyond a share of it still. */
 const TIP = { from: 0.8, to: 0.97, within: 0.9 };
 /** A bend of less nobody would see. */
@@ -290,7 +288,7 @@ function bendsTo(
     };
     if (meeting && !meeting.settled) {
       const { length } = angleFrom(nearest);
-      at = meetingPlace(start, meeting.wound, { at: nearest, length, from: nearest, to: Math.min(DROP_END * total, stoutUpTo(of) + length) }, () => aim);
+      at = meetingPlace(start, meeting.wound, { at: nearest, length, from: nearest, to: Math.min(DROP_ENDS * total, stoutUpTo(of) + length) }, () => aim);
     }
     const { grown, full, length } = angleFrom(at);
     const angle = Math.min(full, made.most);

@@ -32,6 +32,9 @@ export interface PlannedBend extends BendInSpace {
   nearest: string | null;
 }
 
+/** A bend at the shoulder ends before such a share of its branch, wherever its wire lies. */
+export const DROP_ENDS = 0.55;
+
 /** A wire as it is wound on a branch, for the bends that shall meet it. */
 export interface WoundWire {
   /** By how many degrees it misses the outside of a bend that begins so far along (mm): where that begins the branch goes `start`, and it brings it `toward`; directions in the world. */

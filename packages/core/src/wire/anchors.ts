@@ -2,7 +2,7 @@ import { greatestOf, leastOf, serialsOf, series } from '../units/index.js';
 import { keptWay } from './kept-way.js';
 import type { End, LaidPiece, LimbWork, Need, Placed } from './limb-work.js';
 import { serves, touchOf, wayAt, type Touch } from './shoulders.js';
-import { HANDS, hiddenShare, nearTo, wishesServed } from './touching.js';
+import { HANDS, hiddenShare, missesFirst, nearTo, wishesServed } from './touching.js';
 import { lengthOfWay, sampleOf, TURN, turnOf, type Course } from './ways.js';
 
 /** A turn and a half anchors a wire, or one: where no more lead up to its branch as its bend asks, or where more would be so great a share of what is wound on the branch. */
@@ -59,7 +59,7 @@ function anchorTries(work: LimbWork, need: Need): AnchorTry[] {
         for (const hand of HANDS) {
           const touch = touchOf(shoulder, [-away[0], -away[1], -away[2]], hand, need.size / 2);
           if (!touch) continue;
-          const missed = work.missesFirst(need, touch);
+          const missed = missesFirst(work, need, touch);
           const asked = serves(touch, need.wish) ? 10 : 0;
           const rank =
             asked +
@@ -86,7 +86,7 @@ function anchorTries(work: LimbWork, need: Need): AnchorTry[] {
 export function anchor(work: LimbWork, need: Need, placed: Placed, asAsked = false): LaidPiece | null {
   const { bark, coil } = work;
   const shoulder = work.shoulders.get(need.branch)!;
-  const tries = work.keep(`turns ${serialsOf([need, shoulder, ...(coil ? [coil.way] : [])])}`, () => anchorTries(work, need));
+  const tries = work.keep(`turns ${serialsOf([need, shoulder, work.outsidesOn(need.branch), ...(coil ? [coil.way] : [])])}`, () => anchorTries(work, need));
   for (const { key, sense, touch, course } of tries) {
     if ((asAsked && !serves(touch, need.wish)) || work.stuck.has(touch)) continue;
     const end: End = { need, touch };

@@ -1,5 +1,5 @@
 import { leastOf, toDeg, toRad } from '../units/index.js';
-import type { Hand } from '../tree/index.js';
+import { DROP_ENDS, type Hand } from '../tree/index.js';
 import type { FlatBark, BarkPlace } from './flat-bark.js';
 import { turnBetween } from './shoulders.js';
 import { keepOut, MARGIN, type Knot } from './knots.js';
@@ -40,8 +40,6 @@ const MOST_ALONG = 2.6;
 /** How far from its even course a coil may drift, radians. */
 const MOST_DRIFT = 2.2;
 const BLOCKED = 1e6;
-/** The first bend ends before such a share of its branch. */
-const FIRST_ENDS = 0.55;
 /** A coil that costs less lies in no knot: at the edge of one a place costs a twentieth of what it does in its middle, and all bends missed cost less. */
 const CLEAR = 0.05 * BLOCKED;
 /** What a fifth of a step's turn off the even pitch costs, beside a miss of one radian on a bend of one degree. */
@@ -222,7 +220,7 @@ export function missAhead(
   const radius = bark.radius((from + to) / 2) + half;
   const perMm = ((hand === 'cw' ? 1 : -1) * Math.tan(toRad(angleDeg))) / radius;
   const first = turnBetween(turn, start.turn + perMm * (from + quarter - start.s));
-  const further = Math.min(Math.PI, Math.max(0, FIRST_ENDS * bark.length - to) * Math.abs(perMm));
+  const further = Math.min(Math.PI, Math.max(0, DROP_ENDS * bark.length - to) * Math.abs(perMm));
   const along = (perMm * (to - from)) / 2 + Math.sign(perMm) * further;
   // On the way the turn grows by that: where it passes the outside nothing is missed.
   const passed = Math.sign(along) * -first;

@@ -3,7 +3,7 @@ import type { RouteSide } from '../tree/index.js';
 import type { MetalName } from '../wood/index.js';
 import type { End, Joined, LimbWork, Need } from './limb-work.js';
 import { wayAt, type Touch } from './shoulders.js';
-import { hiddenShare, nearTo, touchesFor, wishesServed } from './touching.js';
+import { hiddenShare, missesFirst, nearTo, touchesFor, wishesServed } from './touching.js';
 import { clearOfItself, findWay, lengthOfWay, routeLength, sampleOf, TURN, turnOf, type Course, type Way } from './ways.js';
 
 const MOST_TURNS = 2.5;
@@ -64,7 +64,16 @@ export const pairOf = (a: Need, b: Need): string => `${a.branch} ${b.branch}`;
 /** All ways from one branch to another that serve both: either sense, up to two turns and a half; those worth most first. */
 export function candidates(work: LimbWork, a: Need, b: Need): Candidate[] {
   const { bark, shoulders, coil, toward } = work;
-  const from = [a, b, bark, shoulders.get(a.branch)!, shoulders.get(b.branch)!, ...(coil ? [coil.way] : [])];
+  const from = [
+    a,
+    b,
+    bark,
+    shoulders.get(a.branch)!,
+    shoulders.get(b.branch)!,
+    work.outsidesOn(a.branch),
+    work.outsidesOn(b.branch),
+    ...(coil ? [coil.way] : []),
+  ];
   return work.keep(`ways ${serialsOf(from)} ${toward?.join() ?? ''}`, () => findCandidates(work, a, b));
 }
 
@@ -119,7 +128,7 @@ function findCandidates(work: LimbWork, a: Need, b: Need): Candidate[] {
             { need: b, touch: tb },
           ];
           const hidden = hiddenShare(bark, { first: course.first, along: [...course.base], half }, work.toward) ?? 0;
-          const likeness = 1 - Math.min(1, Math.abs(Math.log(a.diameter / b.diameter)) / Math.log(1.6));
+          const likeness = 1 - Math.min(1, Math.abs(Math.log(a.diameter / b.diameter)) / Math.log(MOST_UNLIKE));
           const worth = Math.round(
             1000 +
               200 * likeness +
@@ -127,7 +136,7 @@ function findCandidates(work: LimbWork, a: Need, b: Need): Candidate[] {
               100 * hidden +
               (a.gauge === b.gauge ? 50 : 0) +
               160 * (wishesServed(ta, a) + wishesServed(tb, b)) -
-              2 * (work.missesFirst(a, ta) + work.missesFirst(b, tb)),
+              2 * (missesFirst(work, a, ta) + missesFirst(work, b, tb)),
           );
           found.push({
             key: `${pair} ${sense} ${steps} ${ta.hand} ${tb.hand} ${ma} ${mb}`,
@@ -173,17 +182,17 @@ const isNext = (a: Need, b: Need): boolean =>
   Math.abs(a.gauge - b.gauge) <= 1 || (a.metal === 'aluminium' && Math.abs(a.size - b.size) <= ALUMINIUM_STEP + 1e-9);
 
 /** Whether the thicker one's wire serves the thinner one as well. */
-function serves(a: Need, b: Need): boolean {
+function suitsBoth(a: Need, b: Need): boolean {
   const [thin, thick] = [Math.min(a.diameter, b.diameter), Math.max(a.diameter, b.diameter)];
   return thick <= MOST_UNLIKE * thin && Math.max(a.size, b.size) <= SERVES[a.metal] * thin;
 }
 
-/** Whether two branches can share a piece of wire: one metal, sizes at most a step apart, and not too thick for the thinner one. */
+/** Whether two branches can share a piece of wire: one metal, angle and number, sizes a step apart or what suits both, and not too thick for the thinner one. */
 export const alike = (a: Need, b: Need): boolean =>
   a.metal === b.metal &&
   a.strands === b.strands &&
   a.angle === b.angle &&
-  (isNext(a, b) || serves(a, b)) &&
+  (isNext(a, b) || suitsBoth(a, b)) &&
   Math.max(a.size, b.size) <= 0.6 * Math.min(a.diameter, b.diameter);
 
 /** A candidate with the way that was found for it. */

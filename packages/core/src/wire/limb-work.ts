@@ -2,7 +2,7 @@ import type { Keep } from '../units/index.js';
 import type { Vec } from '../space/index.js';
 import type { Hand, RouteSide } from '../tree/index.js';
 import type { MetalName } from '../wood/index.js';
-import type { FittedCoil } from './coil-fit.js';
+import type { FittedCoil, Outside } from './coil-fit.js';
 import type { FlatBark } from './flat-bark.js';
 import type { Knot } from './knots.js';
 import { liesAcross, type LaidWire } from './laid.js';
@@ -57,8 +57,8 @@ export interface LimbWork {
   coil: { way: Way; hand: Hand } | null;
   /** Towards the viewer. */
   toward: Vec | null;
-  /** By how many degrees a coil from a touch on, wound evenly, will miss the outside of its branch's first bend, however that is moved along to meet it. */
-  missesFirst: (need: Need, touch: Touch) => number;
+  /** The outsides of a branch's bends: the same object as long as they are the same. */
+  outsidesOn: (branch: string) => readonly Outside[];
   /** Lays a piece with its coils; null where it would run into wood. */
   lay: (joined: Joined) => Laid | null;
   /** Touches from which no coil can go on: found while laying. */

@@ -1,7 +1,8 @@
 import type { Vec } from '../space/index.js';
 import type { Hand } from '../tree/index.js';
 import type { FlatBark } from './flat-bark.js';
-import type { Need } from './limb-work.js';
+import { missAhead } from './coil-fit.js';
+import type { LimbWork, Need } from './limb-work.js';
 import { served, serves, touchOf, type Shoulder, type Touch } from './shoulders.js';
 import { TURN, turnOf, type Way } from './ways.js';
 
@@ -19,6 +20,12 @@ export function touchesFor(shoulder: Shoulder, need: Need, lift: number, arrivin
 export function wishesServed(touch: Touch, need: Need): number {
   const { hand, start } = served(touch, need.wish);
   return Number(hand) + Number(start);
+}
+
+/** By how many degrees a coil from a touch on, wound evenly, will miss the outside of its branch's first bend, wherever that may still begin. */
+export function missesFirst({ shoulders, outsidesOn }: LimbWork, { branch, size, strands, angle }: Need, { hand, onBranch }: Touch): number {
+  const [first] = outsidesOn(branch);
+  return first ? missAhead({ bark: shoulders.get(branch)!.own, half: (size * strands) / 2, angleDeg: angle, hand, start: onBranch }, first) : 0;
 }
 
 /** A sample near another one, whole turns aside. */

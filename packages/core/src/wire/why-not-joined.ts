@@ -65,7 +65,7 @@ function workOn(placed: PlacedTree, limb: string, branches: readonly string[]): 
     knots: [],
     coil: null,
     toward: front ? screenAxes(front.bearing).toward : null,
-    missesFirst: () => 0,
+    outsidesOn: () => [],
     lay: () => null,
     stuck: new Set(),
     wires: [],

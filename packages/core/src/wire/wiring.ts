@@ -16,7 +16,7 @@ import {
 import { bentUpTo, handOnto, leadOn, shootToCarryOn } from './carry.js';
 import { USUAL_PAST } from './choose.js';
 import { WOUND_SHARE } from './coil-alone.js';
-import { fitCoil, missAhead, missOf, type Outside } from './coil-fit.js';
+import { fitCoil, missOf, type Outside } from './coil-fit.js';
 import type { BarkPlace, FlatBark } from './flat-bark.js';
 import { laidWire, liesInWood, type LaidWire } from './laid.js';
 import type { CoilOn, End, Joined, Laid, LimbWork, Need } from './limb-work.js';
@@ -165,12 +165,8 @@ class Wiring {
         seen.set(joined, laid);
         return laid;
       };
-      const missesFirst = (need: Need, { hand, onBranch }: Touch): number => {
-        const [first] = this.outsidesOn(need.branch, keep);
-        const own = this.surroundings.bark(need.branch);
-        return first ? missAhead({ bark: own, half: (need.size * need.strands) / 2, angleDeg: need.angle, hand, start: onBranch }, first) : 0;
-      };
-      return { bark, shoulders, knots, coil, toward: this.toward, missesFirst, lay, stuck, wires, keep };
+      const outsidesOn = (branch: string): readonly Outside[] => this.outsidesOn(branch, keep);
+      return { bark, shoulders, knots, coil, toward: this.toward, outsidesOn, lay, stuck, wires, keep };
     };
     const others = near.wires.filter((w) => w !== carrier?.wire);
     const led = on && leadOn(workWith(carrier, others, false), carrier!, on.need, on.run ? 0 : bentUpTo(this.wanted.get(limb)!));
