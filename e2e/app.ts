@@ -109,13 +109,13 @@ export const pressWhere = (page: Page, selector: string, text: RegExp): Promise<
 /** Clicks the first button or link whose text begins so. */
 export async function press(page: Page, text: string): Promise<void> {
   await page.waitForFunction(
-    (t) => [...document.querySelectorAll('button, a')].some((e) => e.textContent!.trim().startsWith(t) && !(e as HTMLButtonElement).disabled),
+    (t) => [...document.querySelectorAll('button, a')].some((e) => e.textContent!.trim().startsWith(t) && !e.matches(':disabled, [aria-disabled=true]')),
     { timeout: 40_000, polling: 50 },
     text,
   );
   await page.evaluate((t) => {
     const found = [...document.querySelectorAll<HTMLElement>('button, a')].find(
-      (e) => e.textContent!.trim().startsWith(t) && !(e as HTMLButtonElement).disabled,
+      (e) => e.textContent!.trim().startsWith(t) && !e.matches(':disabled, [aria-disabled=true]'),
     );
     found!.click();
   }, text);

@@ -214,10 +214,16 @@ test('the yard by keyboard: a bench is named, a tree put on it, the sheet and th
   await says(page, /4\. Cold frame/);
   await pressWhere(page, '[aria-label="Cold frame sooner"]', /./);
   await says(page, /3\. Cold frame/);
-  await page.select(
-    'xpath/.//label[contains(., "Perseverance")]//select',
-    await page.$eval('xpath/.//option[normalize-space()="Cold frame"]', (o) => (o as HTMLOptionElement).value),
-  );
+  const frame = await page.$eval('xpath/.//option[normalize-space()="Cold frame"]', (o) => (o as HTMLOptionElement).value);
+  for (const name of ['Gannet', 'Perseverance']) {
+    await page.select(`[aria-label="Where ${name} stands"]`, frame);
+    await page.waitForSelector(`[aria-label="Cold frame"] [aria-label="Where ${name} stands"]`);
+  }
+  await page.focus('[aria-label="Perseverance sooner"]');
+  await page.keyboard.press('Enter');
+  await page.waitForSelector('[aria-label="Cold frame"] li:first-child [aria-label="Perseverance sooner"]');
+  // The focus stays where it was pressed, though there is no sooner place.
+  expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe('Perseverance sooner');
   await visit(app, '/walk/sheet');
   await says(page, /Perseverance.*Coast redwood, Cold frame/);
   // A code that leads to where no phone comes is none.

@@ -56,6 +56,17 @@ test('benches give the walk its order; a bench twice, a bench that is not there 
   expect((await call('GET', paths.benches)).body).toEqual(benches);
   await call('PUT', paths.benches, { benches: [benches[1], benches[0]] });
   expect((await stops()).map((s) => s.treeName)).toEqual(['Alder', 'Cedar', 'Birch']);
+  // Along a bench: the order in which they were put there, until somebody says another.
+  await call('PUT', paths.stands(b), { bench: 'near' });
+  expect((await stops()).map((s) => s.treeName)).toEqual(['Alder', 'Birch', 'Cedar']);
+  expect((await call('PUT', paths.line('near'), { trees: [b] })).status).toBe(204);
+  await call('PUT', paths.stands(a), { bench: 'near' });
+  expect((await stops()).map((s) => s.treeName)).toEqual(['Birch', 'Alder', 'Cedar']);
+  expect((await call('GET', paths.trees)).body.map((t: any) => [t.name, t.place]).sort()).toEqual([['Alder', 1], ['Birch', 0], ['Cedar', 0]]); // prettier-ignore
+  for (const trees of [[a, c], [a, a], ['none']]) expect(await call('PUT', paths.line('near'), { trees })).toMatchObject({ status: 400, body: { field: 'trees' } }); // prettier-ignore
+  expect((await call('PUT', paths.line('nowhere'), { trees: [] })).status).toBe(404);
+  expect((await stops()).map((s) => s.treeName)).toEqual(['Birch', 'Alder', 'Cedar']);
+  await call('PUT', paths.stands(b), { bench: null });
   await call('PUT', paths.benches, { benches: [benches[0]] });
   expect((await stops()).map((s) => [s.treeName, s.bench])).toEqual([['Cedar', 'far'], ['Alder', null], ['Birch', null]]); // prettier-ignore
   expect((await doAct(server.address, b, { kind: 'inspected', branch: 'b1', stage: 'clear' })).status).toBe(200);

@@ -35,6 +35,7 @@ export const paths = {
   mail: '/api/mail',
   walk: '/api/walk',
   benches: '/api/benches',
+  line: (bench: string) => `/api/benches/${part(bench)}/trees`,
   stands: (tree: string) => `/api/trees/${part(tree)}/bench`,
   photos: (tree: string, act: object, name: string) => `/api/trees/${part(tree)}/photos?act=${part(JSON.stringify(act))}&name=${part(name)}`,
   photo: (photo: string, size: 'full' | 'small' = 'full') => `/api/photos/${part(photo)}${size === 'small' ? '?size=small' : ''}`,

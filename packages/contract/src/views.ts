@@ -64,6 +64,8 @@ export interface TreeSummary {
   race: RaceBar | null;
   /** The bench that it stands on; null where nobody said. */
   bench: string | null;
+  /** Its place along that bench, from 0; null where it stands on none. */
+  place: number | null;
   hemisphere: Tree['site']['hemisphere'];
   /** Why it cannot be worked with, or what is due on it not be told; null where all is well. */
   trouble: string | null;

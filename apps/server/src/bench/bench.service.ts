@@ -93,7 +93,8 @@ export class BenchService {
         coils,
         race,
         next: due[0] ?? null,
-        bench: stands.get(id) ?? null,
+        bench: stands.get(id)?.bench ?? null,
+        place: stands.get(id)?.place ?? null,
         hemisphere,
         trouble,
       };
@@ -114,12 +115,21 @@ export class BenchService {
   async walk(): Promise<WalkView> {
     const [sums, benches, stands] = [await this.sums(), await this.benches.list(), await this.benches.stands()];
     const items = sums.flatMap(({ row: { id, name, species, revision, recorded }, sum }) =>
-      sum.items.map((item) => ({ ...item, tree: id, treeName: name, species: findSpecies(species)!.name, revision, recorded, bench: stands.get(id) ?? null })),
+      sum.items.map((item) => ({
+        ...item,
+        tree: id,
+        treeName: name,
+        species: findSpecies(species)!.name,
+        revision,
+        recorded,
+        bench: stands.get(id)?.bench ?? null,
+      })),
     );
     const place = new Map(benches.map((b, i) => [b.id, i]));
     const order = (s: WalkStop): number => (s.bench === null ? benches.length : place.get(s.bench)!);
+    const along = (s: WalkStop): number => stands.get(s.tree)?.place ?? 0;
     const stops = walksOf(items, this.clock.today()).flatMap(({ day, items: taken }) => taken.map((i): WalkStop => ({ ...i, walk: day })));
-    stops.sort((a, b) => order(a) - order(b) || (a.treeName + a.tree < b.treeName + b.tree ? -1 : a.tree === b.tree ? 0 : 1));
+    stops.sort((a, b) => order(a) - order(b) || along(a) - along(b) || (a.treeName + a.tree < b.treeName + b.tree ? -1 : a.tree === b.tree ? 0 : 1));
     return { on: this.clock.todayIso(), benches, stops };
   }
 }

@@ -90,6 +90,8 @@ export class BenchRow {
 export class StandsRow {
   @PrimaryColumn('text') treeId!: string;
   @Column('text') benchId!: string;
+  /** Its place along the bench, as one walks past. */
+  @Column('integer') ordinal!: number;
 }
 
 /** Something that the yard has chosen. */

@@ -17,6 +17,7 @@ const TREE_ENTRY = part(
     revision: whole(1, 2147483647, '', 'its revision'),
     asideOn: orNull(day('the day it was put aside')),
     bench: orNull(id('where it stands')),
+    place: optional(COUNT),
   },
   'a tree; its measures, plan and record are in its own file',
 );

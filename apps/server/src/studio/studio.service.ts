@@ -122,14 +122,14 @@ export class StudioService implements OnApplicationBootstrap {
   private async insert(db: EntityManager, studio: StudioDocument, found: readonly Found[]): Promise<void> {
     const of = (kind: Found['kind'], id: string): Found | undefined => found.find((f) => f.kind === kind && f.id === id);
     for (const [ordinal, { id, name }] of studio.benches.entries()) await db.insert(BenchRow, { id, ordinal, name });
-    for (const { id, revision, asideOn, bench } of studio.trees) {
+    for (const [i, { id, revision, asideOn, bench, place }] of studio.trees.entries()) {
       const entry = of('tree', id);
       if (!entry) throw no('tree', `The tree "${id}" is listed, and its file is not in it.`);
       const read = readTreeFile((await entry.read()).toString('utf8'));
       if ('faults' in read) throw no('tree', `"${entry.name}": ${read.faults[0]!.message}`);
       await insertTree(db, id, read.tree);
       await db.update(TreeRow, { id }, { revision, asideOn });
-      if (bench !== null) await db.insert(StandsRow, { treeId: id, benchId: bench });
+      if (bench !== null) await db.insert(StandsRow, { treeId: id, benchId: bench, ordinal: place ?? i });
       const entries = of('acts', id);
       const stored = await db.find(LineRow, { where: { treeId: id }, select: { lineId: true } });
       const acts = entries ? actsFrom(parsed<unknown>(await entries.read(), entries.name), new Set(stored.map((l) => l.lineId))) : { acts: [] };

@@ -14,12 +14,12 @@ const ENTRY = { mtime: new Date(1980, 0, 1), mode: 0o100644, forceDosTimestamp: 
 
 async function documentOf(db: EntityManager): Promise<StudioDocument> {
   const trees = await db.find(TreeRow, { select: { id: true, revision: true, asideOn: true }, order: { id: 'ASC' } });
-  const stands = new Map((await db.find(StandsRow)).map((s) => [s.treeId, s.benchId]));
+  const stands = new Map((await db.find(StandsRow)).map((s) => [s.treeId, { bench: s.benchId, place: s.ordinal }]));
   const settings = (await db.find(SettingRow, { order: { name: 'ASC' } })).filter((s) => SETTINGS_KEPT.includes(s.name));
   return {
     format: FORMAT,
     version: VERSION,
-    trees: trees.map(({ id, revision, asideOn }) => ({ id, revision, asideOn, bench: stands.get(id) ?? null })),
+    trees: trees.map(({ id, revision, asideOn }) => ({ id, revision, asideOn, ...(stands.get(id) ?? { bench: null }) })),
     benches: (await db.find(BenchRow, { order: { ordinal: 'ASC', id: 'ASC' } })).map(({ id, name }) => ({ id, name })),
     settings: Object.fromEntries(settings.map((s) => [s.name, JSON.parse(s.document) as unknown])),
     rack: (await db.find(RackLineRow, { order: { ordinal: 'ASC' } })).map(({ document, recorded }) => ({ line: JSON.parse(document) as RackLine, recorded })),

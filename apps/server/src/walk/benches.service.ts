@@ -5,6 +5,12 @@ import { notFound, ProblemException } from '../problem.js';
 import { BenchRow, StandsRow, TreeRow } from '../store/entities.js';
 import { Store } from '../store/store.service.js';
 
+/** Where a tree stands. */
+export interface Stands {
+  bench: string;
+  place: number;
+}
+
 /** The benches of the yard in walking order, and which trees stand on them. */
 @Injectable()
 export class BenchesService {
@@ -14,9 +20,9 @@ export class BenchesService {
     return this.store.read((db) => this.rows(db));
   }
 
-  /** Benches by the trees that stand on them. */
-  stands(): Promise<Map<string, string>> {
-    return this.store.read(async (db) => new Map((await db.find(StandsRow)).map((s) => [s.treeId, s.benchId])));
+  /** Where each tree stands that stands on a bench: which, and the how-manieth along it. */
+  stands(): Promise<Map<string, Stands>> {
+    return this.store.read(async (db) => new Map((await db.find(StandsRow)).map((s) => [s.treeId, { bench: s.benchId, place: s.ordinal }])));
   }
 
   /** Takes the whole list, in its new order; the trees of a bench that is no longer on it stand nowhere. */
@@ -31,13 +37,33 @@ export class BenchesService {
     });
   }
 
-  /** Puts a tree on a bench, or on none. */
+  /** Puts a tree at the end of a bench, or on none. */
   put(treeId: string, benchId: string | null): Promise<void> {
     return this.store.write(async ({ db }) => {
       if (!(await db.existsBy(TreeRow, { id: treeId }))) throw notFound('This tree', 'id');
       if (benchId === null) await db.delete(StandsRow, { treeId });
       else if (!(await db.existsBy(BenchRow, { id: benchId }))) throw notFound('This bench', 'bench');
-      else await db.upsert(StandsRow, { treeId, benchId }, ['treeId']);
+      else if (!(await db.existsBy(StandsRow, { treeId, benchId })))
+        await db.upsert(StandsRow, { treeId, benchId, ordinal: ((await db.maximum(StandsRow, 'ordinal', { benchId })) ?? -1) + 1 }, ['treeId']);
+    });
+  }
+
+  /** The trees of a bench in the order in which one walks past them; those that are not named come after, as they stood. */
+  line(benchId: string, trees: readonly string[]): Promise<void> {
+    return this.store.write(async ({ db }) => {
+      if (!(await db.existsBy(BenchRow, { id: benchId }))) throw notFound('This bench', 'bench');
+      const there = (await db.find(StandsRow, { where: { benchId }, order: { ordinal: 'ASC', treeId: 'ASC' } })).map((s) => s.treeId);
+      const wrong = trees.find((id, i) => !there.includes(id) || trees.indexOf(id) !== i);
+      if (wrong !== undefined)
+        throw new ProblemException(400, {
+          code: 'not-there',
+          field: 'trees',
+          message: there.includes(wrong)
+            ? 'One tree is in the list twice.'
+            : 'A tree in the list does not stand on this bench: somebody moved it meanwhile. Look again.',
+        });
+      const order = [...trees, ...there.filter((id) => !trees.includes(id))];
+      for (const [ordinal, treeId] of order.entries()) await db.update(StandsRow, { treeId }, { ordinal });
     });
   }
 

@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, Put } from '@nestjs/common';
 import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { WalkView } from '@ustle/contract';
-import { BenchesBody, StandsBody } from '@ustle/contract/bodies';
+import { BenchesBody, LineBody, StandsBody } from '@ustle/contract/bodies';
 import type { Bench } from '@ustle/core';
 import { bodyOf } from '../api-docs.js';
 import { BenchService } from '../bench/bench.service.js';
@@ -32,6 +32,14 @@ export class WalkController {
   @ApiOperation({ summary: 'Name the benches and their order' })
   order(@Body() { benches }: BenchesBody): Promise<Bench[]> {
     return this.benches.order(benches);
+  }
+
+  @Put('benches/:id/trees')
+  @HttpCode(204)
+  @ApiBody(bodyOf(LineBody))
+  @ApiOperation({ summary: 'Say in which order trees stand along a bench' })
+  line(@Param('id') id: string, @Body() { trees }: LineBody): Promise<void> {
+    return this.benches.line(id, trees);
   }
 
   @Put('trees/:id/bench')

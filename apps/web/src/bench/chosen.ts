@@ -15,6 +15,8 @@ export const ORDERS = [
 ] as const;
 
 const names = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
+/** Tree 2 before Tree 10. */
+export const byName = (a: { name: string }, b: { name: string }): number => names.compare(a.name, b.name);
 
 /** The trees of a bench that are asked for, in the order that is asked for; each word typed must be found in name, kind or task. */
 export function chosen(trees: readonly TreeSummary[], address: { get: (key: string) => string | null }, today: string): TreeSummary[] {
@@ -29,6 +31,6 @@ export function chosen(trees: readonly TreeSummary[], address: { get: (key: stri
     if (show === 'wire') return t.coils > 0;
     return show === 'plan' ? t.next?.kind === 'plan' : true;
   });
-  if (order === 'name') return found.sort((a, b) => names.compare(a.name, b.name));
-  return order === 'kind' ? found.sort((a, b) => names.compare(a.species, b.species) || names.compare(a.name, b.name)) : found;
+  if (order === 'name') return found.sort(byName);
+  return order === 'kind' ? found.sort((a, b) => names.compare(a.species, b.species) || byName(a, b)) : found;
 }

@@ -147,10 +147,11 @@ export function Quiet({ onClick, children, disabled = false, label }: { onClick:
   return (
     <button
       type="button"
-      disabled={disabled}
+      // It stays where it is for the keyboard: what is disabled outright loses the focus.
+      aria-disabled={disabled || undefined}
       aria-label={label}
-      className="min-h-7 text-left text-copper underline-offset-2 hover:underline disabled:opacity-40 pointer-coarse:min-h-11"
-      onClick={onClick}
+      className="min-h-7 text-left text-copper underline-offset-2 hover:underline aria-disabled:no-underline aria-disabled:opacity-40 pointer-coarse:min-h-11"
+      onClick={disabled ? undefined : onClick}
     >
       {children}
     </button>

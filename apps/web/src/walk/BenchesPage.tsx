@@ -1,9 +1,11 @@
-import { useState } from 'react';
+import { useState, type ReactElement, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { mutate } from 'swr';
 import { paths } from '@ustle/contract';
+import type { TreeSummary } from '@ustle/contract';
 import type { Bench } from '@ustle/core';
 import { useNotice } from '../app/notice';
+import { byName } from '../bench/chosen';
 import { send } from '../shared/http';
 import { newId } from '../shared/new-id';
 import { Quiet, Skeleton } from '../shared/parts';
@@ -30,11 +32,29 @@ export function BenchesPage() {
       await counted(send(paths.stands(tree), { bench }, 'PUT'));
       refreshLists();
     });
-  const move = (i: number, by: number): void => {
-    const next = [...benches];
-    next.splice(i + by, 0, ...next.splice(i, 1));
-    void keep(next);
-  };
+  const line = (bench: string, along: string[]): Promise<boolean> =>
+    attempt(async () => {
+      await counted(send(paths.line(bench), { trees: along }, 'PUT'));
+      refreshLists();
+    });
+  const standing = trees.filter((t) => !t.asideOn);
+  const on = (bench: string): TreeSummary[] => standing.filter((t) => t.bench === bench).sort((a, b) => a.place! - b.place!);
+  const elsewhere = standing.filter((t) => !benches.some((b) => b.id === t.bench)).sort(byName);
+  const chooser = (t: TreeSummary): ReactElement => (
+    <select
+      aria-label={`Where ${t.name} stands`}
+      className="select w-40 bg-sheet"
+      value={t.bench ?? ''}
+      onChange={(event) => void put(t.id, event.target.value || null)}
+    >
+      <option value="">on no bench</option>
+      {benches.map((b) => (
+        <option key={b.id} value={b.id}>
+          {b.name}
+        </option>
+      ))}
+    </select>
+  );
   return (
     <main className="mx-auto max-w-xl px-4 pb-24 pt-3">
       <header className="mb-4 flex items-baseline justify-between border-b border-rule pb-2">
@@ -50,12 +70,7 @@ export function BenchesPage() {
             <span className="flex-1">
               {i + 1}. {b.name}
             </span>
-            <Quiet disabled={i === 0} label={`${b.name} sooner`} onClick={() => move(i, -1)}>
-              sooner
-            </Quiet>
-            <Quiet disabled={i === benches.length - 1} label={`${b.name} later`} onClick={() => move(i, 1)}>
-              later
-            </Quiet>
+            <SoonerLater name={b.name} i={i} of={benches} keep={(next) => void keep(next)} />
             <Quiet label={`take off ${b.name}`} onClick={() => void keep(benches.filter((x) => x.id !== b.id))}>
               take off
             </Quiet>
@@ -78,26 +93,71 @@ export function BenchesPage() {
         </button>
       </form>
       <h2 className="mt-8 text-lg">Where the trees stand</h2>
-      <ul className="border-b border-rule">
-        {trees
-          .filter((t) => !t.asideOn)
-          .sort((a, b) => (a.name < b.name ? -1 : 1))
-          .map((t) => (
-            <li key={t.id} className="border-t border-rule py-1">
-              <label className="flex min-h-11 items-center gap-3">
-                <span className="flex-1 font-serif text-lg">{t.name}</span>
-                <select className="select w-52 bg-sheet" value={t.bench ?? ''} onChange={(event) => void put(t.id, event.target.value || null)}>
-                  <option value="">on no bench</option>
-                  {benches.map((b) => (
-                    <option key={b.id} value={b.id}>
-                      {b.name}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            </li>
-          ))}
-      </ul>
+      <p className="text-quiet">Along each bench in the order in which you pass them.</p>
+      {benches.map((b) => (
+        <section key={b.id} aria-label={b.name}>
+          <h3 className="mb-1 mt-5">{b.name}</h3>
+          <ol className="border-b border-rule">
+            {on(b.id).map((t, i, all) => (
+              <TreeRow key={t.id} tree={t}>
+                <SoonerLater
+                  name={t.name}
+                  i={i}
+                  of={all}
+                  keep={(next) =>
+                    void line(
+                      b.id,
+                      next.map((x) => x.id),
+                    )
+                  }
+                />
+                {chooser(t)}
+              </TreeRow>
+            ))}
+            {on(b.id).length === 0 && <li className="border-t border-rule py-2 text-quiet">no tree yet</li>}
+          </ol>
+        </section>
+      ))}
+      {elsewhere.length > 0 && (
+        <section aria-label="On no bench">
+          <h3 className="mb-1 mt-5">On no bench</h3>
+          <ul className="border-b border-rule">
+            {elsewhere.map((t) => (
+              <TreeRow key={t.id} tree={t}>
+                {chooser(t)}
+              </TreeRow>
+            ))}
+          </ul>
+        </section>
+      )}
     </main>
+  );
+}
+
+function TreeRow({ tree, children }: { tree: TreeSummary; children: ReactNode }) {
+  return (
+    <li className="flex min-h-12 flex-wrap items-center gap-x-4 border-t border-rule py-1">
+      <span className="min-w-32 flex-1 font-serif text-lg">{tree.name}</span>
+      {children}
+    </li>
+  );
+}
+
+/** Moves one of a list by one place. */
+function SoonerLater<T>({ name, i, of, keep }: { name: string; i: number; of: readonly T[]; keep: (next: T[]) => void }) {
+  const moved = (by: number): T[] => {
+    const next = [...of];
+    next.splice(i + by, 0, ...next.splice(i, 1));
+    return next;
+  };
+  return (
+    <>
+      <Quiet disabled={i === 0} label={`${name} sooner`} onClick={() => keep(moved(-1))}>
+        sooner
+      </Quiet>
+      <Quiet disabled={i === of.length - 1} label={`${name} later`} onClick={() => keep(moved(1))}>
+        later
+      </Quiet>
+    </>
   );
 }

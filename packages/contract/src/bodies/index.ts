@@ -78,6 +78,9 @@ export class BenchesBody extends bodyClass('BenchesBody', BENCHES) {}
 /** The bench that a tree stands on. */
 export class StandsBody extends bodyClass('StandsBody', Type.Object({ bench: orNull(id('the bench; null: none')) })) {}
 
+/** The trees of a bench, in the order in which one walks past them. */
+export class LineBody extends bodyClass('LineBody', Type.Object({ trees: list(id('a tree'), 1000, 'the trees along the bench') })) {}
+
 const HALF = oneOf(HEMISPHERES, 'the half of the earth that the station stands on');
 /** Whether growth is counted by the warmth of the yard's station. */
 export class WeatherBody extends bodyClass('WeatherBody', Type.Object({ on: yesNo('counted by warmth'), hemisphere: optional(HALF) })) {}
