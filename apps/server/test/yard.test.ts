@@ -46,6 +46,12 @@ test('benches give the walk its order; a bench twice, a bench that is not there 
   for (const [id, bench] of [[a, 'near'], [c, 'far']] as const) expect((await call('PUT', paths.stands(id), { bench })).status).toBe(204); // prettier-ignore
   const stops = async (): Promise<any[]> => (await call('GET', paths.walk)).body.stops;
   expect((await stops()).map((s) => s.treeName)).toEqual(['Cedar', 'Alder', 'Birch']);
+  // The tree from another side, with the branch in question; from no side that there is not.
+  const seen = async (quarters: number): Promise<Answer> => call('GET', paths.side(c, quarters, ['b1'], 1, 1));
+  const [right, behind] = [(await seen(1)).body, (await seen(2)).body];
+  for (const side of [right, behind]) expect(side).toMatchObject({ wood: expect.stringMatching(/^M/), outlines: { b1: expect.stringMatching(/^M/) } });
+  expect(right.outlines.b1).not.toBe(behind.outlines.b1);
+  expect(await seen(4)).toMatchObject({ status: 400, body: { field: 'quarters' } });
   expect((await stops())[0]).toMatchObject({ kind: 'wire', branch: 'b1', what: '2.0 mm copper', since: day(-60), bench: 'far' });
   expect(await call('PUT', paths.benches, { benches: [...benches, { id: 'x', name: ' Far wall ' }] })).toMatchObject({
     status: 400,

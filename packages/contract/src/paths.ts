@@ -15,6 +15,8 @@ export const paths = {
   aside: (tree: string) => `/api/trees/${part(tree)}/aside`,
   treeFile: (tree: string) => `/api/trees/${part(tree)}/file`,
   treeKept: (tree: string) => `/api/trees/${part(tree)}/kept`,
+  side: (tree: string, quarters: number, of: readonly string[], revision: number, recorded: number) =>
+    `/api/trees/${part(tree)}/sides/${quarters}?of=${of.map(part).join(',')}&revision=${revision}&recorded=${recorded}`,
   silhouette: (tree: string, revision: number, recorded: number) => `/api/trees/${part(tree)}/silhouette?revision=${revision}&recorded=${recorded}`,
   plan: (tree: string, on?: string) => `/api/trees/${part(tree)}/plan${on ? `?on=${on}` : ''}`,
   branchCsv: (tree: string) => `/api/trees/${part(tree)}/branches.csv`,

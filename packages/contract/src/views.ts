@@ -1,4 +1,4 @@
-import type { Bench, Calibration, DayMean, Due, Hemisphere, Piece, RaceBar, RecordLine, Stock, Tree, WalkItem } from '@ustle/core';
+import type { Bench, Calibration, DayMean, Due, Hemisphere, Piece, RaceBar, RecordLine, Silhouette, Stock, Tree, WalkItem } from '@ustle/core';
 
 export interface YardView {
   name: string;
@@ -105,6 +105,11 @@ export interface Problem {
   faults?: Fault[];
   /** Where somebody else was first: the tree as it is now. */
   current?: StoredTree;
+}
+
+/** A small picture of a tree from another side than its front, with the outlines of branches by their ids. */
+export interface Side extends Silhouette {
+  outlines: Record<string, string>;
 }
 
 /** A thing to look at, with the tree that it is on. */

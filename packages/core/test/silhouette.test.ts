@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { decided, generateTree, silhouetteOf, type Form, type Tree } from '../src/index.js';
+import { decided, generateTree, seenFrom, silhouetteOf, viewer, type Form, type Tree } from '../src/index.js';
 import { mirrored, turned } from './trees.js';
 
 type Point = [number, number];
@@ -25,6 +25,16 @@ const shapes = (path: string): Point[][] =>
       for (let i = 0; i < steps.length; i += 2) corners.push([corners.at(-1)![0] + steps[i]!, corners.at(-1)![1] + steps[i + 1]!]);
       return corners;
     });
+
+test('who goes a quarter to the right of a front has in front of him what was on the right', () => {
+  fc.assert(
+    fc.property(anyForm, fc.nat(3), fc.tuple(fc.double({ min: -9, max: 9, noNaN: true }), fc.double({ min: -9, max: 9, noNaN: true })), (tree, k, [x, y]) => {
+      const seen = (quarters: number): readonly number[] => viewer(seenFrom(tree, quarters % 4).plan.front!)([x, y, 3]);
+      expect(seen(k + 1)[2]).toBeCloseTo(seen(k)[0]!, 6);
+      expect(seen(k + 1)[0]).toBeCloseTo(-seen(k)[2]!, 6);
+    }),
+  );
+});
 
 test('the small picture fills its frame: within it, as wide or as tall as it, the pot at its foot', () => {
   fc.assert(

@@ -1,5 +1,5 @@
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
-import type { PieceView } from '@ustle/contract';
+import type { PieceView, Side } from '@ustle/contract';
 import type { Known, PlanDocument, Silhouette, Tree, TreeSays } from '@ustle/core';
 import { Piscina } from 'piscina';
 import { ProblemException } from '../problem.js';
@@ -81,6 +81,14 @@ export class ComputeService implements OnModuleDestroy {
     return this.told(
       'Its picture',
       this.within('silhouette', tree, (before) => this.others.take<Silhouette>('silhouette', { tree, on }, OTHER_S, { before })),
+    );
+  }
+
+  /** Its picture from another side, with the outlines of some branches. */
+  sideOf(tree: Tree, on: number, quarters: number, of: string[]): Promise<Side> {
+    return this.told(
+      'Its picture',
+      this.within('silhouette', tree, (before) => this.others.take<Side>('side', { tree, on, quarters, of }, OTHER_S, { before })),
     );
   }
 

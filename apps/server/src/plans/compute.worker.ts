@@ -4,6 +4,9 @@ import {
   namesOf,
   planTree,
   sayBranches,
+  outlinesIn,
+  placeTree,
+  seenFrom,
   silhouetteOf,
   treeSays,
   walkItems,
@@ -14,11 +17,13 @@ import {
   type TreeSays,
   type WalkItem,
 } from '@ustle/core';
-import type { PieceView } from '@ustle/contract';
+import type { PieceView, Side } from '@ustle/contract';
 
 type Pieces = Omit<PieceView, 'tree'>[];
 
 interface Asked {
+  quarters?: number;
+  of?: string[];
   tree: Tree;
   on: number;
   known?: Known;
@@ -45,6 +50,12 @@ export const says = ({ tree, on }: Asked): TreeSays => treeSays(tree, on);
 
 /** A small picture of a tree as it stands on a day. */
 export const silhouette = ({ tree, on }: Asked): Silhouette => silhouetteOf(asItStands(tree, on));
+
+/** The same from another side (quarter turns to the right of its front), with the outlines of some of its branches. */
+export function side({ tree, on, quarters = 0, of = [] }: Asked): Side {
+  const seen = seenFrom(asItStands(tree, on), quarters);
+  return { ...silhouetteOf(seen), outlines: Object.fromEntries(outlinesIn(placeTree(seen), new Set(of))) };
+}
 
 /** The pieces of wire that a tree's plan cuts. */
 export function pieces({ tree, on, known }: Asked): Pieces {

@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, Header, Headers, HttpCode, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
 import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
-import { DESK_HEADER, fileName, type StoredTree } from '@ustle/contract';
+import { DESK_HEADER, fileName, type Side, type StoredTree } from '@ustle/contract';
 import { AsideBody, MadeUpBody, NewTreeBody } from '@ustle/contract/bodies';
 import { blankTree, dayOf, findSpecies, generateTree, sizeAtAge, type Known, type PlanDocument, type Silhouette } from '@ustle/core';
 import { writeBranchCsv, writeRecordCsv, writeTreeFile } from '@ustle/files';
@@ -96,6 +96,22 @@ export class TreesController {
     const { tree } = await this.trees.tree(id);
     response.setHeader('Cache-Control', `private, max-age=${YEAR_S}, immutable`);
     return this.compute.silhouetteOf(tree, this.clock.today());
+  }
+
+  @Get(':id/sides/:quarters')
+  @ApiOperation({ summary: 'Its picture from so many quarter turns to the right of its front, with the outlines of some branches (?of=ID,ID)' })
+  async side(
+    @Param('id') id: string,
+    @Param('quarters') side: string,
+    @Query('of') of: string | undefined,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<Side> {
+    const quarters = Number(side);
+    if (![0, 1, 2, 3].includes(quarters))
+      throw new ProblemException(400, { code: 'side', field: 'quarters', message: `"${side}" is no side: 0 to 3 quarter turns.` });
+    const { tree } = await this.trees.tree(id);
+    response.setHeader('Cache-Control', `private, max-age=${YEAR_S}, immutable`);
+    return this.compute.sideOf(tree, this.clock.today(), quarters, String(of ?? '').split(','));
   }
 
   @Get(':id/plan')

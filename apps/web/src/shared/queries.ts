@@ -5,6 +5,8 @@ import {
   type AccessView,
   type LearnedView,
   type MailView,
+  type Side,
+  type WalkStop,
   type WalkView,
   type WeatherView,
   type RackView,
@@ -56,6 +58,17 @@ export const useFeed = (): SWRResponse<{ path: string }, ApiError> => useGet(pat
 /** A tree's small picture; null while it is out of sight. */
 export const useSilhouette = ({ id, revision, recorded }: Pick<TreeSummary, 'id' | 'revision' | 'recorded'>, wanted: boolean): Silhouette | undefined =>
   useSWR<Silhouette, ApiError>(wanted ? paths.silhouette(id, revision, recorded) : null, ask as (path: string) => Promise<Silhouette>, {
+    revalidateOnFocus: false,
+    revalidateIfStale: false,
+  }).data;
+
+/** A tree's picture from so many quarter turns to the right of its front, with the outlines of some branches; undefined at its front, until it is there and where it cannot be had. */
+export const useSide = (
+  { tree, revision, recorded }: Pick<WalkStop, 'tree' | 'revision' | 'recorded'>,
+  quarters: number,
+  of: readonly string[],
+): Side | undefined =>
+  useSWR<Side, ApiError>(quarters ? paths.side(tree, quarters, of, revision, recorded) : null, ask as (path: string) => Promise<Side>, {
     revalidateOnFocus: false,
     revalidateIfStale: false,
   }).data;

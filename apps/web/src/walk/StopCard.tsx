@@ -87,7 +87,7 @@ export function StopCard(of: { stop: WalkStop; on: string; onAnswer: (answers: A
     setSeen(stage);
     setOpen(wire ? 'off' : 'tie');
   };
-  const other = stop.other ? `, one piece with ${stop.other}` : '';
+  const other = stop.other ? `, one piece with ${stop.other.name}` : '';
   return (
     <section aria-label={stop.name} className="space-y-3">
       <div className="flex min-h-36 flex-wrap gap-3 sm:flex-nowrap">

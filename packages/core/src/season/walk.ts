@@ -28,11 +28,10 @@ export interface WalkItem {
   unwiring: Unwiring | null;
   /** Thickness of the branch, mm. */
   d: number;
-  /** The branch at the other end of the piece, by its place; null where it has none. */
-  other: string | null;
-  /** Outlines of the branch and of that other one, in the box of the tree's small picture. */
+  /** Outline of the branch in the box of the tree's small picture. */
   outline: string;
-  otherOutline: string | null;
+  /** The branch at the other end of the piece, by its place, with its outline; null where it has none. */
+  other: { branch: string; name: string; outline: string } | null;
   /** What is to be done with a coil; null for what is no coil. */
   task: CoilTaskKind | null;
 }
@@ -46,11 +45,10 @@ export function walkItems(given: Tree, onDay: number, known?: Known): WalkItem[]
   const guys = watchGuys(placed, onDay, known);
   const ids = new Set([...watched.map((w) => w.coil.branch), ...guys.map((g) => g.branch)]);
   const outlines: ReadonlyMap<string, string> = ids.size ? outlinesIn(placed, ids) : new Map();
-  const where = (branch: string, other: string | null): Pick<WalkItem, 'd' | 'other' | 'outline' | 'otherOutline'> => ({
+  const where = (branch: string, other: string | null): Pick<WalkItem, 'd' | 'other' | 'outline'> => ({
     d: woodIn(placed, branch)!.branch.d,
-    other: other && names(other),
     outline: outlines.get(branch) ?? '',
-    otherOutline: other && (outlines.get(other) ?? null),
+    other: other === null ? null : { branch: other, name: names(other), outline: outlines.get(other) ?? '' },
   });
   const heightOf = ({ branch }: WalkItem): number => woodIn(placed, branch)!.line.points[0]![2];
   const wires = watched.map((w): WalkItem => {

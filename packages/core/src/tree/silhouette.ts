@@ -94,6 +94,12 @@ export function outlinesIn(placed: PlacedTree, ids: ReadonlySet<string>): Map<st
   return new Map(shapesOf(placed).wood.flatMap(({ id, points }) => (ids.has(id) ? [[id, outlinePath(points.map(fit))] as const] : [])));
 }
 
+/** A tree as one sees it who stands so many quarter turns to the right of its front. */
+export const seenFrom = (tree: Tree, quarters: number): Tree => {
+  const front = tree.plan.front ?? { bearing: 0, pitch: 0, roll: 0 };
+  return quarters === 0 ? tree : { ...tree, plan: { ...tree.plan, front: { bearing: (front.bearing + 360 - 90 * quarters) % 360, pitch: 0, roll: 0 } } };
+};
+
 /** A small picture of the tree from its front (or from bearing 0), what the plan takes off left out; with other lines for its branches, as those have it. */
 export function silhouetteOf(tree: Tree, lines?: ReadonlyMap<string, Limb>): Silhouette {
   const { wood, pads, pot, fit } = fitted(tree, lines);
