@@ -108,7 +108,7 @@ function OnTheTable({ stored, today, stage }: { stored: StoredTree; today: strin
       <main className="flex min-h-full flex-col lg:h-full">
         <TreeHead stage={stage} settled={settled} />
         <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
-          <div className="relative h-[52vh] min-h-0 min-w-0 lg:h-auto lg:flex-1">
+          <div className="over-its-list h-[44vh] min-h-0 min-w-0 border-b border-rule bg-base-100 lg:h-auto lg:flex-1 lg:border-b-0">
             <Suspense fallback={<div className="h-full w-full animate-pulse bg-rule/30" data-ready="0" />}>
               <Picture desk={desk} drawing={drawing} />
             </Suspense>
@@ -127,7 +127,7 @@ function OnTheTable({ stored, today, stage }: { stored: StoredTree; today: strin
           </div>
           <aside
             aria-label={stage.name}
-            className={`shrink-0 border-t border-rule bg-sheet px-5 py-5 lg:overflow-y-auto lg:border-l lg:border-t-0 ${stage.wide ? 'lg:w-[640px]' : 'lg:w-[400px]'}`}
+            className={`shrink-0 bg-sheet px-5 py-5 border-rule lg:overflow-y-auto lg:border-l ${stage.wide ? 'lg:w-[640px]' : 'lg:w-[400px]'}`}
           >
             <OpenStage key={stage.key} stage={stage} desk={desk} over={over} onDraw={setDrawing} />
           </aside>
