@@ -18,7 +18,7 @@ const ON = dayOf('2026-10-10');
 const planOf = (t: Tree): PlanDocument => planTree(t, ON, { fronts: false });
 const step = (steps: readonly WorkStep[], key: RegExp): WorkStep => steps.find((s) => key.test(s.key))!;
 
-/** A tree of which the figures are known: a branch to cut, one to wire and bend heavily, one to tie, a spreader. */
+/** A tree of which the figures are known: a branch to cut, one to wire and bend heavily, one to tie, a frame. */
 const bench = after(
   tree(
     [
@@ -33,7 +33,7 @@ const bench = after(
   { kind: 'decide', branch: 'stub', act: 'stub', stub: 'jin', length: 30 },
   { kind: 'pose', branch: 'low', bearing: 95, elevation: -25 },
   { kind: 'guy', branch: 'tied', at: 120, anchor: { kind: 'pot-rim', bearing: 270 }, wire: 1 },
-  { kind: 'device', what: 'spreader', branch: 'low', at: 90, other: { branch: 'tied', at: 60 }, by: 6 } as Intent,
+  { kind: 'device', what: 'frame', branch: 'tied', at: 100, bearing: 190, by: 6, pitch: 1 } as Intent,
 );
 const steps = openSteps(bench, planOf(bench), ON);
 
@@ -58,7 +58,7 @@ test('each step says what to do in figures, with what its answer takes into the 
   const tie = step(steps, /^guy:tied:120/);
   expect(tie.what.join(' ')).toMatch(/1\.0 mm copper, doubled.*At 120 mm of the branch.*To the pot rim\. Draw \d+ mm in by hand, then \d+ twists today/);
   expect(tie.did[0]).toMatchObject({ kind: 'tie', branch: 'tied', at: 120, wire: 1 });
-  expect(step(steps, /^device:/)).toMatchObject({ branches: ['low', 'tied'], did: [{ kind: 'set-up' }] });
+  expect(step(steps, /^device:/)).toMatchObject({ branches: ['tied'], did: [{ kind: 'set-up', twists: 6 }] });
   for (const s of steps) {
     expect(s.minutes).toBeGreaterThanOrEqual(1);
     expect(s.minutes).toBeLessThan(90);

@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { paths, type Change } from '@ustle/contract';
 import { refreshLists } from '../shared/traffic';
+import { whileSeen } from '../shared/while-seen';
 import { deskNow } from '../shared/who';
 
 /** Changes that come close together are read once. */
@@ -10,7 +11,6 @@ const TOGETHER_MS = 250;
 export function useListening(inside: boolean): void {
   useEffect(() => {
     if (!inside) return;
-    const stream = new EventSource(paths.changes);
     const changed = new Map<string, Change>();
     let timer: ReturnType<typeof setTimeout> | undefined;
     const read = (): void => {
@@ -22,21 +22,25 @@ export function useListening(inside: boolean): void {
     };
     // What was stored while nobody was heard is read once the line is there again.
     let heard = false;
-    stream.onopen = () => {
-      if (heard) {
-        refreshLists();
-        void import('../shared/desk-store').then((m) => m.catchUpAll());
-      }
-      heard = true;
-    };
-    stream.onmessage = ({ data }) => {
-      const change = JSON.parse(data as string) as Change;
-      if (change.desk === deskNow()) return;
-      changed.set(change.tree, change);
-      timer ??= setTimeout(read, TOGETHER_MS);
-    };
+    const stop = whileSeen(() => {
+      const stream = new EventSource(paths.changes);
+      stream.onopen = () => {
+        if (heard) {
+          refreshLists();
+          void import('../shared/desk-store').then((m) => m.catchUpAll());
+        }
+        heard = true;
+      };
+      stream.onmessage = ({ data }) => {
+        const change = JSON.parse(data as string) as Change;
+        if (change.desk === deskNow()) return;
+        changed.set(change.tree, change);
+        timer ??= setTimeout(read, TOGETHER_MS);
+      };
+      return () => stream.close();
+    });
     return () => {
-      stream.close();
+      stop();
       clearTimeout(timer);
     };
   }, [inside]);

@@ -3,6 +3,8 @@ import {
   anchorsOf,
   chanceOfStage,
   drawnBranch,
+  deviceFor,
+  deviceKindsFor,
   drawnDevice,
   type GuyRef,
   type RankedAnchor,
@@ -40,6 +42,7 @@ import {
   type CompactWay,
   type Consequences,
   type Device,
+  type DeviceKind,
   type Drag,
   type Evidence,
   type Front,
@@ -84,6 +87,13 @@ export const planner = {
   /** A branch while its ties are drawn by a share. */
   drawn: (tree: Tree, poses: PlanDocument['poses'], guys: GuyRef[], share: number): ReturnType<typeof drawnBranch> =>
     drawnBranch(placeTree(outcomeOf(tree).tree), poses, guys, share),
+
+  /** The kinds of device that can be set on a branch or the trunk at all. */
+  deviceKinds: (tree: Tree, poses: PlanDocument['poses'], branch: string): DeviceKind[] => deviceKindsFor(placeTree(outcomeOf(tree).tree), poses, branch),
+
+  /** A device of a kind that bears its checks there; or why there is none. */
+  deviceFor: (tree: Tree, poses: PlanDocument['poses'], kind: DeviceKind, branch: string): ReturnType<typeof deviceFor> =>
+    deviceFor(placeTree(outcomeOf(tree).tree), poses, kind, branch),
 
   /** A device that has done a share of its work. */
   device: (tree: Tree, poses: PlanDocument['poses'], device: Device, share: number): ReturnType<typeof drawnDevice> =>

@@ -1,6 +1,7 @@
 import { useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { useNotice } from '../app/notice';
 import { useKeys } from './keys';
+import { whileSeen } from './while-seen';
 
 interface Reading {
   value: number;
@@ -26,15 +27,19 @@ export function Device({ name, unit, title, stream, press, onValue }: Props) {
   const { attempt } = useNotice();
   const take = useEffectEvent((value: number) => onValue(value));
   const measure = useMemo(() => () => void attempt(press), [attempt, press]);
-  useEffect(() => {
-    const source = new EventSource(stream);
-    source.onmessage = (event) => {
-      const next = JSON.parse(event.data as string) as Reading;
-      setReading(next);
-      if (next.settled) take(next.value);
-    };
-    return () => source.close();
-  }, [stream]);
+  useEffect(
+    () =>
+      whileSeen(() => {
+        const source = new EventSource(stream);
+        source.onmessage = (event) => {
+          const next = JSON.parse(event.data as string) as Reading;
+          setReading(next);
+          if (next.settled) take(next.value);
+        };
+        return () => source.close();
+      }),
+    [stream],
+  );
   useKeys(
     name,
     useMemo(() => [{ keys: 'f9', what: 'measure', inFields: true, run: (event) => (event.preventDefault(), measure()) }], [measure]),

@@ -75,12 +75,12 @@ export const dropDevice = actKind({
   say: ({ device }) => `leave device ${device} out`,
 });
 
-const { twists, tension, cameDeg, backMm, bends, other } = LINE_FIELDS.guyed;
+const { twists, tension, cameDeg, backMm, bends, other, next } = LINE_FIELDS.guyed;
 
 /** A device of the plan was set on the tree: the record takes a line. */
 export const setUp = actKind({
   kind: 'set-up',
-  fields: { device: DEVICE_ID, twists, tension, cameDeg, bends, other, text: LINE_COMMON.text },
+  fields: { device: DEVICE_ID, twists, tension, cameDeg, bends, other, next, text: LINE_COMMON.text },
   guarded: true,
   apply: (tree, { id: _id, kind: _kind, device, ...done }) => {
     const own = ownDevice(tree, device);

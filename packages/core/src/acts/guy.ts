@@ -64,15 +64,15 @@ export const letGuyGo = actKind({
   say: ({ guy }) => `let tie ${guy} be planned anew`,
 });
 
-const { twists, tension, cameDeg, length, bends } = LINE_FIELDS.guyed;
+const { twists, tension, cameDeg, length, bends, next } = LINE_FIELDS.guyed;
 
 /** A tie was put on: the plan takes it, the record a line. */
 export const putTieOn = actKind({
   kind: 'tie',
-  fields: { ...settleGuy.fields, twists, tension, cameDeg, length, bends, text: LINE_COMMON.text },
+  fields: { ...settleGuy.fields, twists, tension, cameDeg, length, bends, next, text: LINE_COMMON.text },
   guarded: true,
   apply: (tree, act) => {
-    const { twists: turned, tension: pull, cameDeg: came, length: taut, bends: drawn, text, on, ...guy } = act;
+    const { twists: turned, tension: pull, cameDeg: came, length: taut, bends: drawn, next: then, text, on, ...guy } = act;
     const settled = settleGuy.apply(tree, { ...guy, on, kind: 'guy' });
     if (isRefused(settled)) return settled;
     const { id } = settled.tree.plan.guys[settled.tree.plan.guys.length - 1]!;
@@ -87,6 +87,7 @@ export const putTieOn = actKind({
       ...(came === undefined ? {} : { cameDeg: came }),
       ...(taut === undefined ? {} : { length: taut }),
       ...(drawn === undefined ? {} : { bends: drawn }),
+      ...(then === undefined ? {} : { next: then }),
       ...(text === undefined ? {} : { text }),
     };
     return { tree: settled.tree, lines: [line] };

@@ -50,6 +50,13 @@ const TIED_IN = 3;
 /** What rocks the tree in its pot is borne up to so much, N·mm. */
 export const potStands = ({ pot }: GuyWorld): number => TIED_IN * potWeight(pot) * (Math.min(pot.width, pot.depth) / 2);
 
+/** Two wires over the roots and through the holes hold a tree in its pot besides, so far from where it turns as a share of the pot. */
+const TIE_INS = 2;
+const TIE_IN_LEVER = 0.4;
+
+/** The same once it was tied fast into its pot, as it is before any device is set, N·mm. */
+export const potStandsFast = (world: GuyWorld): number => potStands(world) + TIE_INS * POT_HOLDS * TIE_IN_LEVER * Math.min(world.pot.width, world.pot.depth);
+
 export const level = (bearing: number): Vec => direction({ bearingDeg: bearing, elevationDeg: 0 });
 
 /** How far the rim is from the middle towards a bearing, mm. */

@@ -22,7 +22,7 @@ const MOST_ROUNDS = 3;
 const SAFE_SHARE = 0.5;
 
 export interface GuyCheck {
-  check: 'wire' | 'anchor' | 'cushion' | 'clear' | 'seen' | 'watering' | 'pot';
+  check: 'wire' | 'anchor' | 'cushion' | 'clear' | 'seen' | 'watering' | 'pot' | 'force' | 'wood';
   value: number;
   limit: number;
   ok: boolean;

@@ -1,8 +1,18 @@
-import { potStands, type AnchorPlace } from './anchors.js';
+import { SEASON_RISK, STAGE_RISK } from '../wood/index.js';
+import type { DeviceKind } from '../tree/index.js';
+import { potStandsFast, type AnchorPlace } from './anchors.js';
 import { BARK_BEARS, CLEAR, FAR, type GuyCheck } from './checks.js';
 import type { GuyWorld } from './world.js';
 
+/** What a device is set with, N: by two hands, pressed in with a thread or a wedge, or by a screw of its own. Own estimates of what anybody wants beside him. */
+const SET_WITH: Record<DeviceKind, number> = { spacer: 150, prop: 150, bar: 150, spreader: 300, frame: 400, jack: 400, clamp: 900 };
+
 interface ToCheck {
+  kind: DeviceKind;
+  /** Whether a screw moves it, stage by stage. */
+  screw: boolean;
+  /** The wood that is asked for most. */
+  worst: { strain: number; risk: number; diameter: number };
   /** N. */
   force: number;
   /** MPa under its cushion of so many mm. */
@@ -16,10 +26,27 @@ interface ToCheck {
 }
 
 /** All that can be wrong with a device, each with its value and limit. docs: Devices. */
-export function checkDevice(world: GuyWorld, { force, pressure, cushion, gap, anchor, rocks }: ToCheck): GuyCheck[] {
+export function checkDevice(world: GuyWorld, { kind, screw, worst, force, pressure, cushion, gap, anchor, rocks }: ToCheck): GuyCheck[] {
   const bears = BARK_BEARS[world.bark];
   const isClear = gap === null || gap >= CLEAR;
+  // What has no screw is set in one go.
+  const bearsRisk = screw ? SEASON_RISK : STAGE_RISK;
+  const least = SET_WITH[kind];
   const checks: GuyCheck[] = [
+    {
+      check: 'force',
+      value: force,
+      limit: least,
+      ok: force <= least,
+      said: `It holds with about ${force.toFixed(0)} N; one such is set with ${least} N at most.`,
+    },
+    {
+      check: 'wood',
+      value: worst.risk,
+      limit: bearsRisk,
+      ok: worst.risk <= bearsRisk,
+      said: `Its wood, ${worst.diameter.toFixed(0)} mm thick there, is strained by ${(100 * worst.strain).toFixed(1)}%; in ${screw ? 'the stages of one season' : 'one go'} it bears ${((100 * worst.strain * bearsRisk) / Math.max(1e-9, worst.risk)).toFixed(1)}%.`,
+    },
     {
       check: 'cushion',
       value: pressure,
@@ -34,13 +61,13 @@ export function checkDevice(world: GuyWorld, { force, pressure, cushion, gap, an
     checks.push({ check: 'anchor', value: force, limit: capacity, ok: force <= capacity, said: `What it goes to bears about ${capacity.toFixed(0)} N.` });
   }
   if (rocks !== null) {
-    const stands = potStands(world);
+    const stands = potStandsFast(world);
     checks.push({
       check: 'pot',
       value: rocks / 1000,
       limit: stands / 1000,
       ok: rocks <= stands,
-      said: `It rocks the tree in its pot with ${(rocks / 1000).toFixed(0)} N·m; tied into it, it stands about ${(stands / 1000).toFixed(0)} N·m.`,
+      said: `It rocks the tree in its pot with ${(rocks / 1000).toFixed(0)} N·m; tied fast into it by two wires, it stands about ${(stands / 1000).toFixed(0)} N·m.`,
     });
   }
   return checks;

@@ -279,11 +279,23 @@ function finished(world: GuyWorld, device: Device, worked: Worked): DevicePlan {
     .filter((p) => distance(p.from, p.to) > APART)
     .flatMap((p) => nearestWood(world, p, 2, own) ?? [])
     .sort((a, b) => a.gap - b.gap)[0];
-  const checks = checkDevice(world, { force, pressure, cushion, gap: near?.gap ?? null, anchor, rocks });
+  const moved = woods.map(({ place, led }) => movedBy(world, place, led));
+  const worst = moved.reduce((a, b) => (b.risk > a.risk ? b : a));
+  const checks = checkDevice(world, {
+    kind: device.kind,
+    screw: device.pitch !== undefined,
+    worst,
+    force,
+    pressure,
+    cushion,
+    gap: near?.gap ?? null,
+    anchor,
+    rocks,
+  });
   return {
     device,
     force,
-    moved: woods.map(({ place, led }) => movedBy(world, place, led)),
+    moved,
     length: worked.length,
     stick: worked.stick,
     turns: device.pitch ? device.by / device.pitch : null,

@@ -1,8 +1,20 @@
-export { anchorAt, ANCHOR_KINDS, anchorsFor, isBehind, potStands, potWeight, rimAt, type AnchorKind, type AnchorPlace, type AnchorRef } from './anchors.js';
+export {
+  anchorAt,
+  ANCHOR_KINDS,
+  anchorsFor,
+  isBehind,
+  potStands,
+  potStandsFast,
+  potWeight,
+  rimAt,
+  type AnchorKind,
+  type AnchorPlace,
+  type AnchorRef,
+} from './anchors.js';
 export * from './checks.js';
 export * from './device-words.js';
 export { stickFor, workOutDevice, type DevicePart, type DevicePlan, type MovedWood } from './devices.js';
 export * from './solve-ties.js';
-export { usualDevice } from './usual-device.js';
+export { deviceKindsOn, findDevice } from './find-device.js';
 export * from './windlass.js';
 export type { GuyWorld } from './world.js';

@@ -1,11 +1,12 @@
 import { isoOf, keepNothing } from '../units/index.js';
 import { lengthOf, limb, type Limb, type Vec } from '../space/index.js';
-import { DEVICE_WORDS, usualDevice, workOutDevice, type DevicePart, type DevicePlan, type MovedWood } from '../guy/index.js';
-import { restFor, rideAlong, stageDates, standingOf } from '../pose/index.js';
+import { DEVICE_WORDS, deviceKindsOn, findDevice, workOutDevice, type DevicePart, type DevicePlan, type GuyWorld, type MovedWood } from '../guy/index.js';
+import { restFor, rideAlong, standingOf } from '../pose/index.js';
 import { stagesFor, type Band } from '../wood/index.js';
 import { type IfWired, watchGuys, type WatchedGuy } from '../growth/index.js';
 import type { Device, DeviceKind, PlacedTree, PlannedPose } from '../tree/index.js';
 import { digits } from './digits.js';
+import { datesOfStages } from './stage-days.js';
 import { drawnBends, guyWorld, type DrawnBend } from './guys.js';
 
 type Poses = readonly Pick<PlannedPose, 'branch' | 'bends'>[];
@@ -20,11 +21,13 @@ export interface PlanDevice extends Omit<DevicePlan, 'device' | 'moved'> {
   stages: number | null;
   rest: string;
   dates: string[];
+  /** N that it holds with after each of them. */
+  stageForces: number[];
   /** What it is for, what it would leave, what can hurt. */
   does: string;
   marks: string;
   danger: string;
-  on: { since: string; turns: number; look: string; marks: string | null } | null;
+  on: { since: string; turns: number; force: number | null; look: string; marks: string | null } | null;
 }
 
 /** One that cannot be, and why. */
@@ -42,7 +45,15 @@ const inPlace = ({ parts, cushions }: DevicePlan, back: (p: Vec) => Vec): Pick<D
   cushions: cushions.map((c) => ({ ...c, at: rounded(back(c.at)), along: back(c.along), diameter: digits(c.diameter, 1) })),
 });
 
-function told(placed: PlacedTree, lines: ReadonlyMap<string, Limb>, onDay: number, found: DevicePlan, on: WatchedGuy | undefined): PlanDevice {
+/** What it holds with after each of its stages, N. */
+const forcesOf = (world: GuyWorld, { device, force }: DevicePlan, stages: number): number[] =>
+  Array.from({ length: stages }, (_, i) => {
+    const then = i + 1 < stages ? workOutDevice(world, { ...device, by: (device.by * (i + 1)) / stages }) : null;
+    return digits(then && typeof then !== 'string' ? then.force : force, 0);
+  });
+
+function told(placed: PlacedTree, world: GuyWorld, onDay: number, found: DevicePlan, on: WatchedGuy | undefined): PlanDevice {
+  const { lines } = world;
   const { back } = standingOf(placed);
   const { device } = found;
   const worst = found.moved.reduce((a, b) => (b.risk > a.risk ? b : a));
@@ -70,11 +81,14 @@ function told(placed: PlacedTree, lines: ReadonlyMap<string, Limb>, onDay: numbe
     ...inPlace(found, back),
     stages,
     rest: stages !== null && stages > 1 ? rest.text : '',
-    dates: stages === null || stages < 2 || !rest.days ? [] : stageDates(placed.tree, stages, rest.days, onDay),
+    dates: datesOfStages(placed.tree, { stages, restDays: rest.days, all: found.turns, on }, onDay),
+    stageForces: forcesOf(world, found, stages ?? 1),
     does,
     marks,
     danger,
-    on: on ? { since: isoOf(on.since), turns: on.twists, look: isoOf(on.look), marks: on.marks.p10 === null ? null : isoOf(on.marks.p10) } : null,
+    on: on
+      ? { since: isoOf(on.since), turns: on.twists, force: on.tension, look: isoOf(on.look), marks: on.marks.p10 === null ? null : isoOf(on.marks.p10) }
+      : null,
   };
 }
 
@@ -86,13 +100,18 @@ export function planDevices(placed: PlacedTree, poses: Poses, onDay: number, { k
   const on = new Map(watchGuys(placed, onDay, known).map((g) => [g.guy, g]));
   return devices.map((device) => {
     const found = workOutDevice(world, device);
-    return typeof found === 'string' ? { id: device.id, device, fault: found } : told(placed, world.lines, onDay, found, on.get(device.id));
+    return typeof found === 'string' ? { id: device.id, device, fault: found } : told(placed, world, onDay, found, on.get(device.id));
   });
 }
 
-/** A device of a kind as it would usually be set; its place and figures are for its artist to change. */
-export const deviceFor = (placed: PlacedTree, poses: Poses, kind: DeviceKind, branch: string): Omit<Device, 'id'> =>
-  usualDevice(guyWorld(placed, poses), kind, branch);
+/** A device of a kind that bears all its checks, with place and figures for its artist to change; or why there is none. */
+export function deviceFor(placed: PlacedTree, poses: Poses, kind: DeviceKind, branch: string): Omit<Device, 'id'> | { why: string } {
+  const found = findDevice(guyWorld(placed, poses), kind, branch);
+  return 'why' in found ? found : found.device;
+}
+
+/** The kinds of device that can be set on a branch or the trunk at all. */
+export const deviceKindsFor = (placed: PlacedTree, poses: Poses, branch: string): DeviceKind[] => deviceKindsOn(guyWorld(placed, poses), branch);
 
 /** A device that has done a share of its work: the wood that it moved, by branch, what it then asks of it, and its parts where they are then; in the tree's own space. */
 export interface DrawnDevice extends Pick<DevicePlan, 'force' | 'parts' | 'cushions'> {

@@ -1,5 +1,5 @@
 import { speciesOf, woodOf } from '../species/index.js';
-import { bendsBetween, linesInWorld, ownWay, presentLine, restFor, stageDates, standingOf } from '../pose/index.js';
+import { bendsBetween, linesInWorld, ownWay, presentLine, restFor, standingOf } from '../pose/index.js';
 import { distance, lengthOf, limb, type Limb, type Vec } from '../space/index.js';
 import { childrenOf, guysOn, type LineOf, type MarkStage, type Names, type PlacedTree, type PlannedPose, type Tree } from '../tree/index.js';
 import {
@@ -23,6 +23,7 @@ import { isoOf, keepNothing } from '../units/index.js';
 import { sayMetal, stagesFor } from '../wood/index.js';
 import type { RunPlan, WiringPlan } from '../wire/index.js';
 import { digits } from './digits.js';
+import { datesOfStages } from './stage-days.js';
 import { turnNear } from './tie-on-turn.js';
 
 /** A guy as the plan tells it. Points and lines are in the tree's own space. */
@@ -154,7 +155,7 @@ function told(
     checks: guy.checks.map((c) => ({ ...c, value: digits(c.value, 2), limit: digits(c.limit, 2) })),
     stages,
     rest: stages !== null && stages > 1 ? rest.text : '',
-    dates: stages === null || stages < 2 || !rest.days ? [] : stageDates(placed.tree, stages, rest.days, onDay),
+    dates: datesOfStages(placed.tree, { stages, restDays: rest.days, all: guy.windlassTurns, on }, onDay),
     from: rounded(back(guy.from)),
     to: rounded(back(guy.to)),
     line: line(guy.line),

@@ -2,6 +2,7 @@ import type { Keep } from '../units/index.js';
 import { guysOn, withChildren, type BendingSoFar, type Gap, type PlacedTree, type PlannedBend, type PlannedPose } from '../tree/index.js';
 import { proposePoses, sayCracked, type AsGrown, type Posing } from '../pose/index.js';
 import { PlanMemory, planWiring, type WiringPlan } from '../wire/index.js';
+import { DEVICE_WORDS } from '../guy/index.js';
 import type { Known } from '../growth/index.js';
 import { planDevices, type FaultyDevice, type PlanDevice } from './devices.js';
 import { planGuys, type PlanGuy } from './guys.js';
@@ -61,7 +62,9 @@ export function holdPoses(
   const lowered = new Map<string, number>();
   // Bends that its artist gave one by one are kept, whatever holds them.
   const own = new Set(after.tree.plan.poses.flatMap((p) => (p.bends.length ? p.branch : [])));
-  const tied = new Set(guysOn(after.tree, onDay).map((g) => g.branch));
+  const tied = new Set(guysOn(after.tree, onDay).flatMap((g) => (g.device ? [] : g.branch)));
+  // A device leads its wood from where that lies, and to no pose.
+  const led = new Map((after.tree.plan.devices ?? []).flatMap((d) => [d.branch, ...(d.other ? [d.other.branch] : [])].map((b) => [b, d.kind] as const)));
   const { keep } = memory;
   for (let round = 1; ; round++) {
     const { poses, asGrown } = proposePoses(after, gaps, keep, { unheld, lowered });
@@ -74,7 +77,6 @@ export function holdPoses(
       // Wire beside a tie places what that holds.
       ...wiring.runs.flatMap((r) => r.branches.flatMap((b) => (less.has(b.branch) ? [] : b.branch))),
       ...guys.map((g) => g.branch),
-      ...(after.tree.plan.devices ?? []).flatMap((d) => (d.other ? [d.branch, d.other.branch] : [d.branch])),
       ...tied,
       ...bending.keys(),
       ...own,
@@ -84,13 +86,26 @@ export function holdPoses(
     const partly = [...less].filter(([branch, share]) => share > 0 && round < ROUNDS && !own.has(branch));
     for (const [branch, share] of partly) lowered.set(branch, (lowered.get(branch) ?? 1) * share);
     const drops = loose.filter((p) => !partly.some(([branch]) => branch === p.branch));
-    for (const { branch } of drops) unheld.set(branch, [...(why.get(branch) ?? []), ...(less.has(branch) ? [NO_TIE] : [])]);
+    for (const { branch } of drops)
+      unheld.set(branch, [
+        ...(led.has(branch) ? [`Its ${DEVICE_WORDS[led.get(branch)!].name} leads it.`] : (why.get(branch) ?? [])),
+        ...(less.has(branch) ? [NO_TIE] : []),
+      ]);
     // What grows on a branch that stays lies elsewhere than it was planned; where nothing does, all else is as it is.
     const carries = drops.some((p) => bendable.some((c) => c.branch !== p.branch && withChildren(after.tree, p.branch).has(c.branch)));
     if (round < ROUNDS && (partly.length || carries || drops.some((p) => less.has(p.branch)))) continue;
     const stays = drops.map((p): AsGrown => ({ branch: p.branch, ...p.now, because: [...unheld.get(p.branch)!] }));
     const left = poses.filter((p) => !unheld.has(p.branch) || own.has(p.branch));
-    const found = { poses: left, asGrown: [...asGrown, ...stays], wiring, guys, devices, unheld, lowered };
+    // What stays as it grows lies elsewhere for a device too.
+    const set = loose.length
+      ? planDevices(
+          after,
+          left.filter((p) => !cracked.has(p.branch)),
+          onDay,
+          { keep, known },
+        )
+      : devices;
+    const found = { poses: left, asGrown: [...asGrown, ...stays], wiring, guys, devices: set, unheld, lowered };
     return meetingWire(found, { after, gaps, onDay, keep, known, cracked, kept: new Set([...own, ...tied, ...bending.keys(), ...cracked.keys()]) });
   }
 }

@@ -5,7 +5,7 @@ export * from './poses.js';
 export * from './coverage.js';
 export * from './guys.js';
 export * from './runs.js';
-export { deviceFor, drawnDevice, type FaultyDevice, type PlanDevice } from './devices.js';
+export { deviceFor, deviceKindsFor, drawnDevice, type FaultyDevice, type PlanDevice } from './devices.js';
 export * from './watching.js';
 export type { PastChoice } from './past.js';
 export { pastsFor } from './pasts.js';

@@ -1,13 +1,11 @@
 import { serialOf } from '../units/index.js';
 import { learnedOf, raceIfWired, type IfWired, type Known, type Race } from '../growth/index.js';
+import { SEASON_RISK } from '../wood/index.js';
 import type { PlacedTree } from '../tree/index.js';
 import { gapFor, tryWire, USUAL_PAST, type PastOf, type BendToHold, type RunBranchPlan, type RunPlan, type WireToTry } from '../wire/index.js';
 
 /** Shares past the target that are tried. */
 const PASTS = [0, 0.05, 0.1, 0.15, 0.2, 0.25];
-
-/** Nearer to breaking than this no wire is planned. */
-const MOST_RISK = 1.6;
 
 const DAYS_A_WEEK = 7;
 /** What marks later than this did not mark in its first summer. */
@@ -49,7 +47,7 @@ function* eachPast(placed: PlacedTree, onDay: number, branch: string, bend: Bend
   const gap = gapFor(placed.byId.get(branch)!);
   for (const past of PASTS) {
     const { bendToDeg: handDeg, risk } = tryWire(bend, wire, past);
-    if (!Number.isFinite(handDeg) || risk > MOST_RISK) continue;
+    if (!Number.isFinite(handDeg) || risk > SEASON_RISK) continue;
     const held = { branch, metal, size, strands, angle, gap, bentDeg: handDeg, targetDeg: bend.angleDeg, over: bend.length };
     yield { past, handDeg, risk, race: raceIfWired(placed, held, onDay, seen) };
   }

@@ -27,6 +27,7 @@ export function stagesDue(tree: Tree, names: Names, onDay: number): Due[] {
     if (line.kind === 'bent') next.set(line.branch, line.next ?? null);
     if (line.kind === 'unwired') next.delete(line.branch);
   }
+  for (const tie of guysOn(tree, onDay)) if (tie.next !== null) next.set(tie.branch, isoOf(tie.next));
   const byDay = new Map<string, string[]>();
   for (const [branch, on] of next) if (on !== null && here.has(branch) && !cracked.has(branch)) byDay.set(on, [...(byDay.get(on) ?? []), branch]);
   return [...byDay].map(([on, branches]): Due => ({
@@ -34,8 +35,8 @@ export function stagesDue(tree: Tree, names: Names, onDay: number): Due[] {
     kind: 'stage',
     leadsTo: 'work',
     branches,
-    title: `${sayBranches(names, branches)}: the next stage of the bend`,
-    text: `It has rested since the last; from ${sayDay(dayOf(on))} on it may be bent farther. Look at it first, and listen.`,
+    title: `${sayBranches(names, branches)}: the next stage`,
+    text: `It has rested since the last; from ${sayDay(dayOf(on))} on it may be bent or drawn farther. Look at it first, and listen.`,
     mark: null,
   }));
 }

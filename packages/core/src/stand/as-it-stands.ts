@@ -15,6 +15,8 @@ interface Lines {
   lay: Pick<Tree, 'branches' | 'trunk'>;
   held: Record<string, HeldShape>;
   unsure: Record<string, number>;
+  /** Whether a tie or a device leads wood. */
+  led: boolean;
   /** The trunk was bent, and let go, before: it is not asked of it again. */
   trunkDone: boolean;
 }
@@ -42,11 +44,11 @@ function stood(tree: Tree, onDay: number): Stood {
   remembered.set(measured, known);
   let found = known.get(onDay);
   if (!found) {
-    const { now, lay, held, unsure, trunkDone } = linesOf(measured, onDay);
+    const { now, lay, held, unsure, led, trunkDone } = linesOf(measured, onDay);
     const { branches, trunk } = measured;
     const plan = trunkDone && measured.plan.trunkWay ? { ...measured.plan, trunkWay: null } : measured.plan;
     const stands: Tree = { ...measured, ...now, plan, stands: { day: onDay, branches, trunk, layTrunk: lay.trunk, held, unsure } };
-    found = { stands, lay: Object.keys(held).length ? { ...measured, ...lay, plan, calledBy: now } : { ...measured, ...now, plan } };
+    found = { stands, lay: Object.keys(held).length || led ? { ...measured, ...lay, plan, calledBy: now } : { ...measured, ...now, plan } };
     known.set(onDay, found);
   }
   return found;
@@ -58,7 +60,7 @@ function stood(tree: Tree, onDay: number): Stood {
  */
 export const asItStands = (tree: Tree, onDay: number): Tree => (tree.stands?.day === onDay ? tree : stood(tree, onDay).stands);
 
-/** The same without what was bent under the wire that is on now: the lines on which that was wound, and from which its bends are told. */
+/** The same without what was bent under the wire that is on now, and without what ties and devices lead: the lines on which that was wound, and from which its bends are told. */
 export const asItLay = (tree: Tree, onDay: number): Tree => stood(tree, onDay).lay;
 
 function bentLines(tree: Tree, onDay: number): Lines {
@@ -89,6 +91,7 @@ function bentLines(tree: Tree, onDay: number): Lines {
     lay: onLines(tree, placed, new Moment(placed, closed, angleOf), onDay),
     held,
     unsure,
+    led: [...layers.values()].some((own) => own.some((l) => !l.closed && l.tie !== null)),
     trunkDone: Boolean(closed.get('trunk')?.length),
   };
 }

@@ -22,6 +22,8 @@ export interface GuyOn {
   /** The last day that somebody was at it, and how the bark was under its cushion. */
   seen: number;
   bark: MarkStage | null;
+  /** The day from which its next stage may be made; null where none is open. */
+  next: number | null;
 }
 
 /** One that came off: the day. */
@@ -63,6 +65,8 @@ export function guyHistory(tree: Tree, onDay: number): { on: GuyOn[]; off: GuyOf
       seen: day,
       // Let out, it presses no more as it did.
       bark: line.bark ?? (done === 'loosened' ? null : (before?.bark ?? null)),
+      // Each turn tells of its next; a look leaves it as it was.
+      next: line.next ? dayOf(line.next) : done === 'looked' ? (before?.next ?? null) : null,
     });
   }
   return { on: [...on.values()], off };

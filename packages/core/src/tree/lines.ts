@@ -127,6 +127,7 @@ export const LINE_FIELDS = {
     other: optional(part({ ...ABOUT_BRANCH, bends: list(MADE_BEND, MOST_BENDS, 'how it leads that') }, 'the other branch that a device moves')),
     bark: optional(oneOf(MARK_STAGES, 'how the bark is under its cushion')),
     backMm: optional(mm(0, 300, 'how far the wood went back when it came off', 0.5)),
+    next: optional(day('the day from which its next stage may be made')),
   },
   pushed: {
     ...ABOUT_BRANCH,

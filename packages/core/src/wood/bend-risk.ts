@@ -25,7 +25,11 @@ export function usualBendLength(of: { diameter: number; angleDeg: number; k0: nu
 const SPREAD_SHARE = 0.5;
 const CALM_RISK = 0.55;
 
-export const bandOf = (risk: number): Band => (risk < 0.6 ? 'calm' : risk < 1 ? 'careful' : risk <= 1.6 ? 'heavy' : 'no');
+/** Risk (under the hand) that wood bears in one go, and in the stages of one season. */
+export const STAGE_RISK = 0.6;
+export const SEASON_RISK = 1.6;
+
+export const bandOf = (risk: number): Band => (risk < STAGE_RISK ? 'calm' : risk < 1 ? 'careful' : risk <= SEASON_RISK ? 'heavy' : 'no');
 
 /** Stages with rest between them for a risk; null above 1.6: not in one season. */
-export const stagesFor = (risk: number): number | null => (risk <= 0.6 ? 1 : risk <= 1.6 ? Math.ceil(risk / 0.6) : null);
+export const stagesFor = (risk: number): number | null => (risk <= STAGE_RISK ? 1 : risk <= SEASON_RISK ? Math.ceil(risk / STAGE_RISK) : null);

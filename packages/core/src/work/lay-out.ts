@@ -182,12 +182,14 @@ function apart(taken: Taken): void {
 /** A session laid out: what is decided and not done, in the order of the job, as far as hours and tree allow; and what is left, why and till when. docs: A session of work. */
 export function layOut(given: Tree, plan: PlanDocument, onDay: number, { hours, parts = WORK_PARTS, pace = {}, beyond = false }: Asked): Laid {
   const tree = asItStands(given, onDay);
-  const all = openSteps(tree, plan, onDay, pace, { on: 0 }).filter((s) => PART_OF[s.kind] === null || parts.includes(PART_OF[s.kind]!));
+  const every = openSteps(tree, plan, onDay, pace, { on: 0 }).filter((s) => PART_OF[s.kind] === null || parts.includes(PART_OF[s.kind]!));
+  const all = every.filter((s) => !s.against);
   const general = all.filter((s) => !ON_BRANCHES.has(s.kind));
   // What is worked on is cleared first; the rest of a large tree waits with its work.
   const clear = (branches: number): number => (general.some((s) => s.kind === 'clear') ? clearing(branches, pace) : 0);
   const taken = take(tree, plan, onDay, all, { hours: Math.max(0, hours - timeOf(general) / 60), beyond, clear });
   apart(taken);
+  for (const step of every) if (step.against) taken.left.push({ step, why: step.against, on: null });
   const holds = branchesIn([...taken.steps]);
   const kinds = new Set([...taken.steps].map((s) => s.kind));
   const steps = all
@@ -199,7 +201,7 @@ export function layOut(given: Tree, plan: PlanDocument, onDay: number, { hours, 
     const key = `${why} ${on}`;
     groups.set(key, { steps: [...(groups.get(key)?.steps ?? []), step], why, on });
   }
-  const inOrder = (of: WorkStep[]): WorkStep[] => all.filter((s) => of.includes(s));
+  const inOrder = (of: WorkStep[]): WorkStep[] => every.filter((s) => of.includes(s));
   return {
     steps,
     minutes: timeOf(steps),
@@ -283,7 +285,7 @@ export function running(given: Tree, plan: PlanDocument, onDay: number, pace: Pa
   const agreed = agreedBranches(tree);
   const asked = openSteps(tree, plan, onDay, pace, { since: session.begun, on: session.holds.length })
     .filter((s) => PART_OF[s.kind] === null || session.parts.includes(PART_OF[s.kind]!))
-    .filter((s) => !sharesBranch(s, leaves) && (s.branches.every((b) => holds.has(b)) || isDecided(tree, s)))
+    .filter((s) => !s.against && !sharesBranch(s, leaves) && (s.branches.every((b) => holds.has(b)) || isDecided(tree, s)))
     .filter((s) => s.kind !== 'cut' || agreed === null || agreed.has(s.branches[0]!))
     .filter((s) => !bendsTrunk(s) || !needsAgreement(tree, 'trunk'))
     .filter((s) => !answerTo(session, s.key, s.as));

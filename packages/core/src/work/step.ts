@@ -42,6 +42,8 @@ export interface WorkStep {
   rest: number;
   /** The run, tie or device that it is about. */
   of?: string;
+  /** What speaks against it as it is planned: it is not begun. */
+  against?: string;
   /** What the record takes when it is done as planned. */
   did: Deed[];
 }

@@ -1,12 +1,14 @@
-import { dayOf } from '../units/index.js';
+import { dayOf, sayDay } from '../units/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
 import type { PlanGuy } from '../plan/index.js';
-import { drawnBy, movedBy } from './led.js';
+import { drawnBy, forceAt, movedBy, nextStage, nextTwists } from './led.js';
 import { MINUTES, type Laying, type Draft } from './draft.js';
+
+type Device = Laying['plan']['devices'][number];
 
 export function guyStep({ names, on }: Laying, guy: PlanGuy): Draft[] {
   if (guy.stages === null) return [];
-  const first = guy.stages > 1 ? Math.max(1, Math.round(guy.windlassTurns / guy.stages)) : Math.round(guy.windlassTurns);
+  const { turns: first = 0, share, next } = nextTwists(guy) ?? { share: 1 };
   return [
     {
       key: `guy:${guy.branch}:${Math.round(guy.at)}`,
@@ -34,7 +36,8 @@ export function guyStep({ names, on }: Laying, guy: PlanGuy): Draft[] {
           twists: first,
           tension: Math.round(guy.tension),
           length: Math.round(guy.length - guy.shortening),
-          bends: drawnBy(guy, guy.windlassTurns > 0 ? first / guy.windlassTurns : 1),
+          bends: drawnBy(guy, share),
+          ...(next ? { next } : {}),
         },
       ],
     },
@@ -43,9 +46,9 @@ export function guyStep({ names, on }: Laying, guy: PlanGuy): Draft[] {
 
 /** A tie that stands between two stages, on the day of the next. */
 export function twistStep({ names, on, onDay }: Laying, guy: PlanGuy): Draft[] {
-  const left = guy.windlassTurns - guy.on!.twists;
-  if (guy.stages === null || guy.stages < 2 || left < 0.5 || !guy.dates[0] || dayOf(guy.dates[0]) > onDay) return [];
-  const twists = Math.max(1, Math.min(Math.round(left), Math.round(guy.windlassTurns / guy.stages)));
+  const stage = nextTwists(guy);
+  if (!stage || guy.stages === null || guy.stages < 2 || !guy.dates[0] || dayOf(guy.dates[0]) > onDay) return [];
+  const { turns: twists, share, next } = stage;
   return [
     {
       key: `guy:${guy.branch}:${Math.round(guy.at)}:${Math.round(guy.on!.twists)}`,
@@ -56,38 +59,63 @@ export function twistStep({ names, on, onDay }: Laying, guy: PlanGuy): Draft[] {
       rule: MINUTES.guy / 3,
       of: guy.id,
       did: [
-        { kind: 'guyed', on, branch: guy.branch, guy: guy.id, done: 'twisted', twists, bends: drawnBy(guy, (guy.on!.twists + twists) / guy.windlassTurns) },
+        {
+          kind: 'guyed',
+          on,
+          branch: guy.branch,
+          guy: guy.id,
+          done: 'twisted',
+          twists,
+          bends: drawnBy(guy, share),
+          ...(next ? { next } : {}),
+        },
       ],
     },
   ];
 }
 
-export function deviceSteps({ plan, names, on }: Laying): Draft[] {
+/** What speaks against a device as it is planned; nothing where it may be set. */
+const against = (d: Device): string[] => ('fault' in d ? [d.fault] : d.checks.flatMap((c) => (c.ok ? [] : c.said)));
+
+/** A device to be set up, or turned on by its next stage on that one's day. One that a check speaks against is not begun. */
+export function deviceSteps({ plan, names, on, onDay }: Laying): Draft[] {
   return plan.devices.flatMap((d): Draft[] => {
-    if ('fault' in d || d.on || d.stages === null) return [];
-    const turns = d.turns === null ? null : Math.max(1, Math.round(d.turns / (d.stages ?? 1)));
+    const { name } = DEVICE_WORDS[d.device.kind];
+    const branches = [d.device.branch, ...(d.device.other ? [d.device.other.branch] : [])];
+    const why = against(d).join(' ');
+    const set = {
+      key: `device:${d.id}`,
+      kind: 'device',
+      branches,
+      title: `Set the ${name} on ${names(d.device.branch)}`,
+      rule: MINUTES.device,
+      of: d.id,
+    } as const;
+    if (why && !('on' in d && d.on)) return [{ ...set, branches: [...branches], what: [], against: why }];
+    if (why || 'fault' in d || d.stages === null) return [];
+    const stage = nextStage(d);
+    if (!stage || (d.on && (!d.dates[0] || dayOf(d.dates[0]) > onDay))) return [];
+    const { turns, share, next } = stage;
+    const tension = forceAt(d, share);
+    const done = { ...(turns === undefined ? {} : { twists: turns }), tension, ...movedBy(d, share), ...(next ? { next } : {}) };
     return [
       {
-        key: `device:${d.id}`,
-        kind: 'device',
-        branches: [d.device.branch, ...(d.device.other ? [d.device.other.branch] : [])],
-        title: `Set the ${DEVICE_WORDS[d.device.kind].name} on ${names(d.device.branch)}`,
+        ...set,
+        ...(d.on ? { key: `${set.key}:${Math.round(d.on.turns)}`, title: `Turn the ${name} on ${names(d.device.branch)} on`, rule: MINUTES.device / 3 } : {}),
         what: [
-          d.does,
-          `${d.length.toFixed(0)} mm long when it has done its work, about ${d.force.toFixed(0)} N${turns ? `; ${turns} turns today` : ''}.`,
-          d.marks,
+          d.on ? `${turns} turns today; ${d.on.turns.toFixed(0)} are in it, of ${d.turns!.toFixed(0)}. Look at where it presses.` : d.does,
+          `${d.length.toFixed(0)} mm long when it has done its work, about ${d.force.toFixed(0)} N then${next ? `, ${tension} N today` : ''}${turns && !d.on ? `; ${turns} turns today` : ''}.`,
+          ...(next
+            ? [`Then ${d.rest} of rest: the next stage from ${sayDay(dayOf(next))} on.`]
+            : d.stages > 1 && !d.on && d.rest
+              ? [`In ${d.stages} stages, ${d.rest} of rest between them.`]
+              : []),
+          ...(d.on ? [] : [d.marks]),
         ],
-        rule: MINUTES.device,
-        of: d.id,
         did: [
-          {
-            kind: 'set-up',
-            on,
-            device: d.id,
-            tension: Math.round(d.force),
-            ...(turns ? { twists: turns } : {}),
-            ...movedBy(d, turns && d.turns ? turns / d.turns : 1),
-          },
+          d.on
+            ? { kind: 'guyed', on, branch: d.device.branch, guy: d.id, device: d.device.kind, done: 'twisted', ...done }
+            : { kind: 'set-up', on, device: d.id, ...done },
         ],
       },
     ];

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { deviceFor, DEVICE_KINDS, DEVICE_WORDS, freeDeviceId, type DeviceKind } from '@ustle/core';
+import { DEVICE_WORDS, freeDeviceId, type deviceFor, type DeviceKind } from '@ustle/core';
+import { useAnswer, worker } from '../../jobs/use-planner';
 import { Pick } from '../../shared/parts';
 import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
@@ -8,17 +9,30 @@ import { usePlacedAfter } from '../posed-lines';
 import { OpenDevice } from './OpenDevice';
 
 const upper = (word: string): string => word[0]!.toUpperCase() + word.slice(1);
-const KINDS = DEVICE_KINDS.map((value) => ({ value, name: DEVICE_WORDS[value].name }));
 
 /** Spreaders, props, jacks, clamps and frames: those of the plan, and a further one on the branch that is chosen, or the trunk. */
 export function Devices() {
   const { tree, plan, branch, names, act } = useDesk();
   const placed = usePlacedAfter(tree);
-  const [kind, setKind] = useState<DeviceKind>('spreader');
+  const [asked, setKind] = useState<DeviceKind>('prop');
+  const [none, setNone] = useState<{ of: string; why: string } | null>(null);
   const { get, set } = useAddress();
   const open = get('device');
   const devices = plan?.devices ?? [];
   const on = branch && placed.byId.has(branch) ? branch : 'trunk';
+  const poses = plan?.poses;
+  const kinds = useAnswer(async () => (poses ? (worker('weighing').deviceKinds(tree, poses, on) as Promise<DeviceKind[]>) : null), [tree, poses, on]);
+  const kind = kinds && !kinds.includes(asked) ? kinds[0]! : asked;
+  const here = `${kind} ${on}`;
+  const planIt = async (): Promise<void> => {
+    const found = (await worker('weighing').deviceFor(tree, poses!, kind, on)) as ReturnType<typeof deviceFor>;
+    setNone('why' in found ? { of: here, why: found.why } : null);
+    if ('why' in found) return;
+    const { kind: what, ...usual } = found;
+    const device = freeDeviceId(tree.plan.devices ?? []);
+    set({ device });
+    await act({ kind: 'device', device, what, ...usual });
+  };
   return (
     <section className="mt-6 space-y-3">
       <h3 className="text-lg">Devices</h3>
@@ -38,7 +52,7 @@ export function Devices() {
                   <strong className="block">{upper(DEVICE_WORDS[d.device.kind].name)}</strong>
                   {names(d.device.branch)}
                   {d.device.other ? ` and ${names(d.device.other.branch)}` : ''}
-                  {'fault' in d ? '' : `, ${d.force.toFixed(0)} N${d.on ? `, on since ${sayDate(d.on.since)}` : ''}`}
+                  {'fault' in d ? '' : `, ${(d.on?.force ?? d.force).toFixed(0)} N${d.on ? `, on since ${sayDate(d.on.since)}` : ''}`}
                   {'fault' in d && <span className="block text-madder">{d.fault}</span>}
                 </button>
                 {isOpen && <OpenDevice of={d} />}
@@ -50,20 +64,13 @@ export function Devices() {
       <p className="text-quiet">
         What no coil and no tie would do. {upper(DEVICE_WORDS[kind].name)}: {DEVICE_WORDS[kind].does}
       </p>
-      <Pick label="A device" value={kind} options={KINDS} onChange={setKind} />
-      <button
-        type="button"
-        className="btn btn-outline border-rule font-normal"
-        disabled={!plan}
-        onClick={() => {
-          const { kind: what, ...usual } = deviceFor(placed, plan!.poses, kind, on);
-          const device = freeDeviceId(tree.plan.devices ?? []);
-          set({ device });
-          void act({ kind: 'device', device, what, ...usual });
-        }}
-      >
+      <Pick label="A device" value={kind} options={(kinds ?? [kind]).map((value) => ({ value, name: DEVICE_WORDS[value].name }))} onChange={setKind} />
+      <button type="button" className="btn btn-outline border-rule font-normal" disabled={!kinds} onClick={() => void planIt()}>
         Plan it on {names(on)}
       </button>
+      <p role="status" className="text-madder">
+        {none?.of === here && `No ${DEVICE_WORDS[kind].name} there bears all its checks. ${none.why}`}
+      </p>
     </section>
   );
 }

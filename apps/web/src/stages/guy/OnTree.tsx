@@ -23,13 +23,15 @@ interface Props {
   turns: number;
   /** Whether what the wood goes back by is noted when it comes off. */
   goesBack?: boolean;
+  /** Why it is not put on as it is; null where nothing speaks against it. */
+  against?: string | null;
   onPut: (told: Told) => void;
   onDone: (done: 'twisted' | 'loosened' | 'looked', told: Told) => void;
   onOff: (told: Told) => void;
 }
 
 /** What is done with something that holds wood: put on, drawn on, let back, looked at, taken off. Each is a line of the record. */
-export function OnTree({ on, words, turns, goesBack = false, onPut, onDone, onOff }: Props) {
+export function OnTree({ on, words, turns, goesBack = false, against = null, onPut, onDone, onOff }: Props) {
   const { today } = useDesk();
   const [day, setDay] = useState(today);
   const [twists, setTwists] = useState<number | null>(turns);
@@ -76,6 +78,8 @@ export function OnTree({ on, words, turns, goesBack = false, onPut, onDone, onOf
             <Quiet onClick={() => onOff(told)}>it is off</Quiet>
           </div>
         </>
+      ) : against ? (
+        <p className="text-madder">{against}</p>
       ) : (
         <button type="button" className="btn btn-primary w-full" onClick={() => onPut(told)}>
           {words.put}

@@ -1,4 +1,4 @@
-import { DEVICE, DEVICE_WORDS, movedBy, type AnchorRef, type Device, type FaultyDevice, type PlanDevice } from '@ustle/core';
+import { DEVICE, DEVICE_WORDS, forceAt, movedBy, nextStage, type AnchorRef, type Device, type FaultyDevice, type LineOf, type PlanDevice } from '@ustle/core';
 import { NumberField } from '../../shared/NumberField';
 import { Caution, Facts, Pick, Quiet } from '../../shared/parts';
 import { sayDate } from '../../shared/say';
@@ -91,22 +91,28 @@ function Where({ device, onChange }: { device: Device; onChange: (over: Partial<
   );
 }
 
+/** What the record keeps of a stage that is made with so many turns: how far the wood was moved, what holds it, and when the next may be. */
+function madeBy(found: PlanDevice, twists: number | undefined): Pick<LineOf<'guyed'>, 'tension' | 'bends' | 'other' | 'next'> {
+  const stage = nextStage(found);
+  if (!stage) return {};
+  const share = found.turns && twists !== undefined ? Math.min(1, ((found.on?.turns ?? 0) + twists) / found.turns) : stage.share;
+  return { tension: forceAt(found, share), ...movedBy(found, share), ...(stage.next ? { next: stage.next } : {}) };
+}
+
 /** What a device asks of the wood, and what is done with it. */
 function Worked({ found }: { found: PlanDevice }) {
   const { act, names, today: now } = useDesk();
   const { set, turned, setTurned } = useKit();
   const { id, device, stages, turns } = found;
-  const times = Math.max(1, stages ?? 1);
-  const today = turns === null ? null : turns / times;
+  const stage = nextStage(found);
+  const fails = found.checks.some((c) => !c.ok);
   const facts: [string, string][] = [
-    ['Holds with', `about ${found.force.toFixed(0)} N`],
+    ['Holds with', `about ${found.force.toFixed(0)} N${stage && stage.share < 1 ? `, ${forceAt(found, stage.share)} N after the next stage` : ''}`],
     [
       'Length',
       `${found.length.toFixed(0)} mm${found.stick === null ? '' : `, a hardwood stick of ${Math.max(3, Math.ceil(found.stick))} mm or a bar as stiff`}`,
     ],
-    ...(turns === null || today === null
-      ? []
-      : ([['Turns', `${turns.toFixed(1)} in all${times > 1 ? `, ${today.toFixed(1)} today` : ''}`]] as [string, string][])),
+    ...(turns === null ? [] : ([['Turns', `${turns.toFixed(1)} in all${stage?.next ? `, ${stage.turns} in the next stage` : ''}`]] as [string, string][])),
     ['Cushions', `${found.cushion} mm along the wood`],
     ...found.moved.map((m): [string, string] => [
       names(m.branch),
@@ -137,11 +143,21 @@ function Worked({ found }: { found: PlanDevice }) {
           }
         }
         words={{ turns: 'Turns', shorter: 'Turned on', back: 'Let back a little', put: 'It is set up' }}
-        turns={found.on ? 0 : Math.round((today ?? 0) * 2) / 2}
+        turns={stage?.turns ?? 0}
         goesBack
-        onPut={({ on, moved }) => void act({ kind: 'set-up', device: id, on, tension: Math.round(found.force), ...movedBy(found), ...moved })}
+        against={!found.on && fails ? 'It is not set up like this: a check speaks against it. Change its place or its travel.' : null}
+        onPut={({ on, moved }) => void act({ kind: 'set-up', device: id, on, ...madeBy(found, moved.twists), ...moved })}
         onDone={(done, { on, moved, bark }) =>
-          void act({ kind: 'guyed', on, branch: device.branch, guy: id, device: device.kind, done, ...(done === 'looked' ? { bark } : moved) })
+          void act({
+            kind: 'guyed',
+            on,
+            branch: device.branch,
+            guy: id,
+            device: device.kind,
+            done,
+            ...(done === 'twisted' ? madeBy(found, moved.twists) : {}),
+            ...(done === 'looked' ? { bark } : moved),
+          })
         }
         onOff={({ on, backMm }) => void act({ kind: 'take-down', device: id, on, ...(backMm === undefined ? {} : { backMm }) })}
       />
