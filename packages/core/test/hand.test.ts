@@ -4,7 +4,6 @@ import {
   archOf,
   archTo,
   compactWays,
-  dayOf,
   direction,
   distance,
   dot,
@@ -19,7 +18,6 @@ import {
   speciesOf,
   sub,
   TipDrag,
-  trunkOptions,
   unit,
   woodOf,
   drawTipTo,
@@ -28,7 +26,7 @@ import {
   type Limb,
   type Vec,
 } from '../src/index.js';
-import { after, branch, tree } from './trees.js';
+import { branch, tree } from './trees.js';
 
 const tipOf = ({ points }: Limb): Vec => points[points.length - 1]!;
 
@@ -106,34 +104,4 @@ test('ways to make a branch shorter: each reaches as far as it says, gentler whe
     ),
     { numRuns: 10 },
   );
-});
-
-test('a tall trunk: bent it keeps its wood and takes years by its thickness, cut it loses height to a wound that has to close', () => {
-  const of = (thick: number, species = 'juniper-scale') =>
-    tree([branch('low', { at: 150, elevation: 40, d: 12, length: 220 }), branch('high', { at: 300, elevation: 50, d: 9, length: 160, bearing: 250 })], {
-      species,
-      trunk: [0, 150, 300, 450, 600].map((z) => ({ x: z * 0.1, y: 0, z, d: thick * (1 - z / 900) })),
-    });
-  const on = dayOf('2026-01-10');
-  const options = (thick: number, species?: string) => new Map(trunkOptions(of(thick, species), on).map((o) => [o.key, o]));
-  const [thin, thick] = [options(20), options(60)];
-  expect([...thin.keys()]).toEqual(['gentle-s', 'slanting', 'half-cascade', 'cascade', 'high', 'low']);
-  expect(thin.get('gentle-s')!.height).toBeGreaterThan(thin.get('slanting')!.height);
-  expect(thin.get('half-cascade')!.height).toBeGreaterThan(thin.get('cascade')!.height);
-  // A thin juniper can be laid over; a thick one and brittle wood cannot.
-  expect([thin.get('slanting')!.stages === null, options(60, 'azalea').get('gentle-s')!.stages]).toEqual([false, null]);
-  expect(thick.get('cascade')).toMatchObject({ band: 'no', stages: null, years: null, dates: [] });
-  const s = thin.get('gentle-s')!;
-  expect(s.dates).toHaveLength(s.stages!);
-  // Not in the month that is bad for it, and each after its rest.
-  expect(s.dates.every((d) => !['12', '01', '05'].includes(d.slice(5, 7)))).toBe(true);
-  expect(dayOf(s.dates[1]!) - dayOf(s.dates[0]!)).toBeGreaterThanOrEqual(7);
-  expect(thick.get('low')!.wound).toBeGreaterThan(2 * thin.get('low')!.wound);
-  expect(thick.get('low')!.years!).toBeGreaterThan(thin.get('low')!.years!);
-
-  // Chosen, the branches are carried along, and their poses mean what they meant.
-  const chosen = after(of(20), { kind: 'trunk-way', way: 'slanting' });
-  const [before, laid] = [of(20), chosen].map((x) => new Map(proposePoses(placeTree(x)).poses.map((p) => [p.branch, p])));
-  expect(Math.abs(laid!.get('high')!.now.elevation - before!.get('high')!.now.elevation)).toBeGreaterThan(10);
-  expect(linesInWorld(placeTree(chosen), []).get('trunk')!.points.at(-1)![2]).toBeLessThan(560);
 });

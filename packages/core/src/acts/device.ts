@@ -19,7 +19,7 @@ const ANCHORED = new Set(['prop', 'jack', 'bar']);
 const SIDED = new Set(['clamp', 'frame']);
 
 /** Why a device cannot be set so, beside the field that is wrong; null where it can. */
-function faultOf(tree: Tree, { kind, branch, at, other, anchor, bearing, span }: Device): ReturnType<typeof refuse> | null {
+export function faultOf(tree: Tree, { kind, branch, at, other, anchor, bearing, span }: Device): ReturnType<typeof refuse> | null {
   const { name } = DEVICE_WORDS[kind];
   const placed = placeTree(tree);
   const ends = [['', branch, at] as const, ...(other ? [['other.', other.branch, other.at] as const] : [])];

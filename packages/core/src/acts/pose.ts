@@ -1,4 +1,12 @@
+import { dayOf } from '../units/index.js';
+import { trunkDevice } from '../pose/index.js';
+import { trunkNotHeld } from '../stand/index.js';
 import {
+  DEVICE,
+  guysOn,
+  outcomeOf,
+  part,
+  placeTree,
   poseFaults,
   POSE_FIELDS,
   POSING,
@@ -8,11 +16,13 @@ import {
   oneOf,
   optional,
   orNull,
+  type Device,
   type Pose,
   type PosingChoice,
   type Worsening,
 } from '../tree/index.js';
 import { actKind, inPlan, missing, refuse } from './act.js';
+import { faultOf, freeDeviceId } from './device.js';
 
 /** A list of what is said of branches, with what is said of one replaced or, with null, taken away. */
 const withOne = <T extends { branch: string }>(all: readonly T[], branch: string, one: T | null): T[] => [
@@ -98,12 +108,29 @@ export const setPosing = actKind({
   say: (act) => parts(act),
 });
 
+const { at, anchor, bearing, by, pitch } = DEVICE.properties;
+/** What leads the trunk, where its own wire does not. */
+const LEADS = part({ kind: oneOf(['jack', 'frame'], 'what it is'), at, anchor, bearing, by, pitch }, 'the jack or frame that leads it there');
+
 /** Chooses what the trunk is bent into, in place of cutting it; null leaves it as it stands. */
 export const bendTrunk = actKind({
   kind: 'trunk-way',
-  fields: { way: orNull(oneOf(TRUNK_WAYS, 'what the trunk is bent into')) },
+  fields: { way: orNull(oneOf(TRUNK_WAYS, 'what the trunk is bent into')), device: optional(LEADS) },
   guarded: true,
-  apply: (tree, { way }) => inPlan(tree, { trunkWay: way }),
+  apply: (tree, { way, device, on }) => {
+    const standing = tree.plan.devices ?? [];
+    // What led the trunk to another way goes with that, unless it is on the tree.
+    const old = trunkDevice({ ...tree, plan: { ...tree.plan, trunkWay: 'slanting' } });
+    const isOn = old && guysOn(tree, dayOf(on)).some((g) => g.guy === old.id);
+    const others = isOn ? standing : standing.filter((d) => d !== old);
+    const leads: Device | null = way && device && !isOn ? { ...device, id: freeDeviceId(others), branch: 'trunk' } : null;
+    const fault = leads && faultOf(tree, leads);
+    if (fault) return fault;
+    const devices = leads ? [...others, leads] : others;
+    const next = { ...tree, plan: { ...tree.plan, trunkWay: way, devices } };
+    const why = way && trunkNotHeld(placeTree(outcomeOf(next).tree), dayOf(on));
+    return why ? refuse('way', 'not-held', why) : inPlan(tree, { trunkWay: way, ...(devices.length || standing.length ? { devices } : {}) });
+  },
   say: ({ way }) => (way ? `bend the trunk: ${way.replace('-', ' ')}` : 'leave the trunk as it stands'),
 });
 

@@ -69,7 +69,7 @@ interface Place {
 
 function placeOn(world: GuyWorld, branch: string, at: number): Place | null {
   const line = world.lines.get(branch);
-  if (!line || at > lengthOf(line)) return null;
+  if (!line || line.points.length < 2 || at > lengthOf(line)) return null;
   const { point, diameter, direction } = pointAt(line, at);
   return { branch, at, line, point, diameter, along: direction };
 }

@@ -15,7 +15,7 @@ const LEAST_TRAVEL = 1;
 /** A place that bears so much of the usual travel is taken; other places are tried where none does. */
 const ENOUGH = 0.5;
 /** Halvings on the way to the farthest travel that all checks bear. */
-const HALVINGS = 5;
+const HALVINGS = 7;
 /** Places along the wood, as shares of it, and turns away from the usual side, degrees, in the order in which they are tried. */
 const PLACES = [0.6, 0.5, 0.7, 0.4, 0.8, 0.3];
 const MIDDLES = [0.4, 0.5, 0.3, 0.6];
@@ -73,9 +73,14 @@ function placesFor(world: GuyWorld, kind: DeviceKind, branch: string): Placed[] 
 const against = (found: DevicePlan | string): string[] => (typeof found === 'string' ? [found] : found.checks.flatMap((c) => (c.ok ? [] : c.said)));
 
 /** The farthest that a placed device may move its wood, the travel from small up; what speaks against the least where not even that may be. */
-function farthest(world: GuyWorld, placed: Placed, most: number): { by: number; found: DevicePlan } | string[] {
+function farthest(
+  world: GuyWorld,
+  placed: Placed,
+  most: number,
+  notTooFar: (found: DevicePlan) => boolean = () => true,
+): { by: number; found: DevicePlan } | string[] {
   const at = (by: number): DevicePlan | string => workOutDevice(world, { ...placed, id: '', by });
-  const borne = (found: DevicePlan | string): found is DevicePlan => against(found).length === 0;
+  const borne = (found: DevicePlan | string): found is DevicePlan => typeof found !== 'string' && !against(found).length && notTooFar(found);
   const least = at(LEAST_TRAVEL);
   if (!borne(least)) return against(least);
   const whole = at(most);
@@ -102,6 +107,44 @@ export function findDevice(world: GuyWorld, kind: DeviceKind, branch: string, mo
   }
   return best ?? { why: why?.join(' ') ?? `There is no other wood that a ${DEVICE_WORDS[kind].name} would go to.` };
 }
+
+/** What leads the trunk, how far that comes, and whether it is as far as was asked. */
+export interface LedTo {
+  device: Omit<Device, 'id'>;
+  found: DevicePlan;
+  reached: number;
+}
+
+/** Places along the trunk at which it is drawn, and turns to either side of the way it shall go, degrees. */
+const DRAWN_AT = [0.65, 0.8, 0.5];
+const DRAWN_TURNED = [0, 30, -30];
+const DRAWN_BY = ['jack', 'frame'] as const;
+/** A trunk is drawn by no more than so much of its length. */
+const MOST_DRAWN = 0.8;
+const MOST_TRAVEL = 300;
+
+/** The jack or frame that brings the trunk, towards a bearing, to where a measure of its line is as wanted; else the one that brings it farthest. Null where none bears its checks at all. docs: The trunk. */
+export function leadTo(world: GuyWorld, bearing: number, wanted: number, measure: (trunk: Limb) => number): LedTo | null {
+  const total = lengthOf(world.trunk);
+  const most = Math.min(MOST_TRAVEL, MOST_DRAWN * total);
+  let best: LedTo | null = null;
+  for (const kind of DRAWN_BY)
+    for (const share of DRAWN_AT)
+      for (const turn of DRAWN_TURNED) {
+        const toward = Math.round(bearing + turn + 360) % 360;
+        const where = kind === 'jack' ? { anchor: { kind: 'pot-rim', bearing: toward } } : { bearing: toward };
+        const placed: Placed = { kind, branch: 'trunk', at: Math.round(share * total), pitch: 1, ...where };
+        const far = farthest(world, placed, most, (found) => measure(found.moved[0]!.line) <= wanted);
+        if (Array.isArray(far)) continue;
+        const reached = measure(far.found.moved[0]!.line);
+        if (!best || reached > best.reached) best = { device: { ...placed, by: far.by }, found: far.found, reached };
+        if (best.reached >= wanted - NEAR_ENOUGH) return best;
+      }
+  return best;
+}
+
+/** So near to what is wanted is there. */
+const NEAR_ENOUGH = 2;
 
 const TWO_ENDED: ReadonlySet<DeviceKind> = new Set(['spreader', 'spacer', 'bar']);
 

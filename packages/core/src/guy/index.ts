@@ -15,6 +15,6 @@ export * from './checks.js';
 export * from './device-words.js';
 export { stickFor, workOutDevice, type DevicePart, type DevicePlan, type MovedWood } from './devices.js';
 export * from './solve-ties.js';
-export { deviceKindsOn, findDevice } from './find-device.js';
+export { deviceKindsOn, findDevice, leadTo, type LedTo } from './find-device.js';
 export * from './windlass.js';
-export type { GuyWorld } from './world.js';
+export { worldOn, type GuyWorld } from './world.js';

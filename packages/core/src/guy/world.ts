@@ -1,7 +1,7 @@
-import type { Keep } from '../units/index.js';
+import { keepNothing, type Keep } from '../units/index.js';
 import type { Limb, View } from '../space/index.js';
-import type { Bark } from '../species/index.js';
-import type { Branch, Feature, Pot, Root } from '../tree/index.js';
+import { speciesOf, woodOf, type Bark } from '../species/index.js';
+import type { Branch, Feature, Pot, Root, Tree } from '../tree/index.js';
 import type { Wood } from '../wood/index.js';
 
 /** A tree as guys find it: posed, on its table, at its planting angle; lines by the id of the branch, and "trunk". */
@@ -19,4 +19,22 @@ export interface GuyWorld {
   front: View | null;
   /** What was worked out before. */
   keep: Keep;
+}
+
+/** A tree on lines in the world, by branch and "trunk", as guys find it. */
+export function worldOn(tree: Tree, lines: ReadonlyMap<string, Limb>, keep: Keep = keepNothing): GuyWorld {
+  const species = speciesOf(tree.species);
+  return {
+    lines,
+    branches: new Map(tree.branches.map((b) => [b.id, b])),
+    trunk: lines.get('trunk')!,
+    pot: tree.pot,
+    roots: tree.roots,
+    features: tree.features,
+    wood: woodOf(species),
+    bendRatio: species.bendRatio.value,
+    bark: species.bark,
+    front: tree.plan.front ?? null,
+    keep,
+  };
 }

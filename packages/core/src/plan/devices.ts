@@ -1,7 +1,7 @@
 import { isoOf, keepNothing } from '../units/index.js';
 import { lengthOf, limb, type Limb, type Vec } from '../space/index.js';
 import { DEVICE_WORDS, deviceKindsOn, findDevice, workOutDevice, type DevicePart, type DevicePlan, type GuyWorld, type MovedWood } from '../guy/index.js';
-import { restFor, rideAlong, standingOf } from '../pose/index.js';
+import { restFor, rideAlong, standingOf, trunkDevice } from '../pose/index.js';
 import { stagesFor, type Band } from '../wood/index.js';
 import { type IfWired, watchGuys, type WatchedGuy } from '../growth/index.js';
 import type { Device, DeviceKind, PlacedTree, PlannedPose } from '../tree/index.js';
@@ -44,6 +44,13 @@ const inPlace = ({ parts, cushions }: DevicePlan, back: (p: Vec) => Vec): Pick<D
   parts: parts.map((p): DevicePart => ({ ...p, from: rounded(back(p.from)), to: rounded(back(p.to)) })),
   cushions: cushions.map((c) => ({ ...c, at: rounded(back(c.at)), along: back(c.along), diameter: digits(c.diameter, 1) })),
 });
+
+/** The tree as a device finds it: what leads the trunk is set before any branch is posed, on the trunk as it stands without it. */
+function worldFor(placed: PlacedTree, poses: Poses, device: Device, keep = keepNothing): GuyWorld {
+  const { tree } = placed;
+  if (trunkDevice(tree)?.id !== device.id) return guyWorld(placed, poses, keep);
+  return guyWorld({ ...placed, tree: { ...tree, plan: { ...tree.plan, trunkWay: null } } }, [], keep);
+}
 
 /** What it holds with after each of its stages, N. */
 const forcesOf = (world: GuyWorld, { device, force }: DevicePlan, stages: number): number[] =>
@@ -96,9 +103,9 @@ function told(placed: PlacedTree, world: GuyWorld, onDay: number, found: DeviceP
 export function planDevices(placed: PlacedTree, poses: Poses, onDay: number, { keep = keepNothing, known }: IfWired = {}): (PlanDevice | FaultyDevice)[] {
   const { devices = [] } = placed.tree.plan;
   if (!devices.length) return [];
-  const world = guyWorld(placed, poses, keep);
   const on = new Map(watchGuys(placed, onDay, known).map((g) => [g.guy, g]));
   return devices.map((device) => {
+    const world = worldFor(placed, poses, device, keep);
     const found = workOutDevice(world, device);
     return typeof found === 'string' ? { id: device.id, device, fault: found } : told(placed, world, onDay, found, on.get(device.id));
   });
@@ -124,7 +131,7 @@ const LEAST_SHARE = 0.02;
 
 /** A device once it has done a share of its work; null where it cannot be. */
 export function drawnDevice(placed: PlacedTree, poses: Poses, device: Device, share: number): DrawnDevice | null {
-  const world = guyWorld(placed, poses);
+  const world = worldFor(placed, poses, device);
   const { back } = standingOf(placed);
   const found = workOutDevice(world, { ...device, by: device.by * Math.max(LEAST_SHARE, share) });
   if (typeof found === 'string') return null;

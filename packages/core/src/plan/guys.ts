@@ -1,4 +1,3 @@
-import { speciesOf, woodOf } from '../species/index.js';
 import { bendsBetween, linesInWorld, ownWay, presentLine, restFor, standingOf } from '../pose/index.js';
 import { distance, lengthOf, limb, type Limb, type Vec } from '../space/index.js';
 import { childrenOf, guysOn, type LineOf, type MarkStage, type Names, type PlacedTree, type PlannedPose, type Tree } from '../tree/index.js';
@@ -11,6 +10,7 @@ import {
   solveGuys,
   tieOf,
   tiePointOf,
+  worldOn,
   type GuyPlan,
   type GuyRef,
   type GuyWorld,
@@ -66,24 +66,7 @@ type Ties = readonly TieToCheck[];
 type Poses = readonly Pick<PlannedPose, 'branch' | 'bends'>[];
 
 /** The tree as its guys find it. */
-export function guyWorld(placed: PlacedTree, poses: Poses, keep = keepNothing): GuyWorld {
-  const { tree } = placed;
-  const species = speciesOf(tree.species);
-  const lines = linesInWorld(placed, poses, 1, keep);
-  return {
-    lines,
-    branches: new Map(tree.branches.map((b) => [b.id, b])),
-    trunk: lines.get('trunk')!,
-    pot: tree.pot,
-    roots: tree.roots,
-    features: tree.features,
-    wood: woodOf(species),
-    bendRatio: species.bendRatio.value,
-    bark: species.bark,
-    front: tree.plan.front ?? null,
-    keep,
-  };
-}
+export const guyWorld = (placed: PlacedTree, poses: Poses, keep = keepNothing): GuyWorld => worldOn(placed.tree, linesInWorld(placed, poses, 1, keep), keep);
 
 /** A branch as it lies with what it grows on posed, and as it is posed itself. */
 export const heldBranch = (world: GuyWorld, placed: PlacedTree, poses: Poses, branch: string): Held => ({

@@ -6,6 +6,7 @@ export * from './coverage.js';
 export * from './guys.js';
 export * from './runs.js';
 export { deviceFor, deviceKindsFor, drawnDevice, type FaultyDevice, type PlanDevice } from './devices.js';
+export { trunkOptions, type TrunkOption } from './trunk-ways.js';
 export * from './watching.js';
 export type { PastChoice } from './past.js';
 export { pastsFor } from './pasts.js';

@@ -5,7 +5,7 @@ import { findingsOf, openGaps, type Finding } from '../removal/index.js';
 import { readTree, type OtherWork, type Reading } from '../reading/index.js';
 import { bentTrunk, isHeavy, proposePoses, type AsGrown } from '../pose/index.js';
 import { promisesOf } from '../season/index.js';
-import { asItLay, asItStands } from '../stand/index.js';
+import { asItLay, asItStands, trunkStays } from '../stand/index.js';
 import {
   greenTally,
   crackedOn,
@@ -89,7 +89,7 @@ export interface PlanDocument {
   green: GreenTally;
   poses: PlanPose[];
   /** What the trunk is bent into, with its bends; null where it stays as it stands. */
-  trunk: ({ way: TrunkWay } & Pick<PlanPose, 'bends' | 'bending'>) | null;
+  trunk: ({ way: TrunkWay; device: string | null } & Pick<PlanPose, 'bends' | 'bending'>) | null;
   /** Kept branches that stay as they grow, and why. */
   asGrown: AsGrown[];
   runs: PlanRun[];
@@ -157,11 +157,14 @@ export interface PlanOptions {
   instead?: string;
 }
 
-const heavy = (poses: readonly PlannedPose[]): number => poses.reduce((sum, p) => sum + p.bends.filter(isHeavy).length, 0);
+/** What the budget counts of a pose; the trunk's bends are such a one. */
+type PosedWork = Pick<PlannedPose, 'branch' | 'from' | 'bends'>;
+
+const heavy = (poses: readonly PosedWork[]): number => poses.reduce((sum, p) => sum + p.bends.filter(isHeavy).length, 0);
 const share = (branches: Iterable<string>, of: number): number => (of ? new Set(branches).size / of : 0);
 
 /** What the artist has decided of bends and wire for this session, or done in it. */
-export function decidedWork(placed: PlacedTree, poses: readonly PlannedPose[], onDay: number): OtherWork {
+export function decidedWork(placed: PlacedTree, poses: readonly PosedWork[], onDay: number): OtherWork {
   const { branches, tree } = placed;
   const done = coilsOn(tree, onDay).filter((c) => onDay - c.since <= SAME_SESSION_DAYS);
   const wired = [...tree.plan.runs.flatMap((r) => r.branches.map((b) => b.branch)), ...done.map((c) => c.branch)];
@@ -176,7 +179,7 @@ export function decidedWork(placed: PlacedTree, poses: readonly PlannedPose[], o
 }
 
 /** What posing and wiring would ask if all that is proposed were done. */
-export const proposedWork = ({ branches }: PlacedTree, poses: readonly PlannedPose[]): OtherWork => ({
+export const proposedWork = ({ branches }: PlacedTree, poses: readonly PosedWork[]): OtherWork => ({
   heavyBends: heavy(poses),
   wiredShare: share(
     poses.map((p) => p.branch),
@@ -206,7 +209,7 @@ export function planTree(
   const trunk = instead ? null : bentTrunk(after);
   const { poses, asGrown, wiring, guys, devices, unheld, lowered } = instead
     ? NOTHING_HELD
-    : holdPoses(after, openGaps(before, after, onDay), trunk?.bends ?? [], onDay, { bending, cracked, memory, known });
+    : holdPoses(after, openGaps(before, after, onDay), (!trunk?.device && trunk?.bends) || [], onDay, { bending, cracked, memory, known });
   const crackedStay = letBeCracked(poses, cracked);
   // What cracked is told of while the record of its bending is open; it gets neither bend nor wire.
   const shown = poses.filter((p) => !cracked.has(p.branch) || bending.has(p.branch));
@@ -217,7 +220,8 @@ export function planTree(
   const heldTrunk = heldShapeOf(stands, 'trunk');
   const trunkMade = (heldTrunk && trunk && madeOf(trunk.bends, heldTrunk, intoWorld(standsAfter))) ?? [];
   const wired = new Map(wiring.runs.flatMap((r) => r.branches.map((b) => [b.branch, b] as const)));
-  const reading = readTree(tree, onDay, decidedWork(after, posesLeft, onDay), proposedWork(after, posesLeft));
+  const withTrunk: PosedWork[] = trunk ? [...posesLeft, { branch: 'trunk', from: 'plan', bends: trunk.bends }] : posesLeft;
+  const reading = readTree(tree, onDay, decidedWork(after, withTrunk, onDay), proposedWork(after, withTrunk));
   const front = tree.plan.front ? judgeFront(placed, tree.plan.front) : null;
   const tally = greenTally(tree, onDay);
   const names = namesOf(stands);
@@ -267,6 +271,7 @@ export function planTree(
     wires: watch(placed, onDay, known).map((w) => planWire(w, onDay)),
     notes: [
       ...(instead ? [instead] : []),
+      ...(trunkStays(measured, onDay) ?? []),
       ...unfinishedCuts(tree).map(({ branch, why }) => `${names(branch)} is to be cut, but that is not finished. ${why}`),
       `Figures for ${findSpecies(tree.species)!.name} are estimates for branch wood in pots; the tree's own record corrects them.`,
       ...promisesOf(placed, onDay, known).map((p) => `${names(p.branch)}, ${p.kind}: ${p.on ? `comes back on ${sayDay(dayOf(p.on))}. ` : ''}${p.text}`),

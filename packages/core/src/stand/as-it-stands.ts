@@ -1,10 +1,11 @@
 import { bearingAndElevation, direction, sub, type Limb, type Vec } from '../space/index.js';
 import { keptOf, keptOfTies, thicknessOn } from '../growth/index.js';
 import { turnedBy } from '../pose/index.js';
-import { asMeasured, coilHistory, placeTree, woodIn, type Branch, type HeldShape, type PlacedTree, type Station, type Tree } from '../tree/index.js';
+import { asMeasured, coilHistory, outcomeOf, placeTree, woodIn, type Branch, type HeldShape, type PlacedTree, type Station, type Tree } from '../tree/index.js';
 import { anglesOf } from './angles.js';
 import { replay, type HandBend, type Layer } from './made-bends.js';
 import { LEAST_DEG, Moment } from './moment.js';
+import { trunkNotHeld } from './trunk-held.js';
 
 const thousandth = (x: number): number => Math.round(x * 1000) / 1000;
 const tidy = ([x, y, z]: Vec): Vec => [thousandth(x), thousandth(y), thousandth(z)];
@@ -46,7 +47,9 @@ function stood(tree: Tree, onDay: number): Stood {
   if (!found) {
     const { now, lay, held, unsure, led, trunkDone } = linesOf(measured, onDay);
     const { branches, trunk } = measured;
-    const plan = trunkDone && measured.plan.trunkWay ? { ...measured.plan, trunkWay: null } : measured.plan;
+    const bendable = { ...measured, ...lay };
+    const stays = measured.plan.trunkWay && (trunkDone || trunkNotHeld(placeTree(outcomeOf(bendable).tree), onDay));
+    const plan = stays ? { ...measured.plan, trunkWay: null } : measured.plan;
     const stands: Tree = { ...measured, ...now, plan, stands: { day: onDay, branches, trunk, layTrunk: lay.trunk, held, unsure } };
     found = { stands, lay: Object.keys(held).length || led ? { ...measured, ...lay, plan, calledBy: now } : { ...measured, ...now, plan } };
     known.set(onDay, found);
@@ -59,6 +62,14 @@ function stood(tree: Tree, onDay: number): Stood {
  * let go by what came back. The record is not changed; asMeasured() gives the measures back. docs: As it stands.
  */
 export const asItStands = (tree: Tree, onDay: number): Tree => (tree.stands?.day === onDay ? tree : stood(tree, onDay).stands);
+
+/** Why the trunk is not bent into what the plan asks for, as a list; null where it is, or nothing is asked. */
+export function trunkStays(tree: Tree, onDay: number): string[] | null {
+  if (!tree.plan.trunkWay || asItStands(tree, onDay).plan.trunkWay) return null;
+  const { lay } = linesOf(asMeasured(tree), onDay);
+  const why = trunkNotHeld(placeTree(outcomeOf({ ...asMeasured(tree), ...lay }).tree), onDay);
+  return why ? [why] : null;
+}
 
 /** The same without what was bent under the wire that is on now, and without what ties and devices lead: the lines on which that was wound, and from which its bends are told. */
 export const asItLay = (tree: Tree, onDay: number): Tree => stood(tree, onDay).lay;

@@ -1,2 +1,3 @@
 export * from './as-it-stands.js';
+export * from './trunk-held.js';
 export * from './worth-measuring.js';

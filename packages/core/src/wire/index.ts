@@ -8,6 +8,7 @@ export { bendHeld, gapFor, weightMoment } from './needs.js';
 export type { WirePath, WirePlace } from './path.js';
 export * from './press-test.js';
 export { routeLength } from './ways.js';
+export { wireHoldsTrunk } from './trunk-piece.js';
 export * from './unrolled.js';
 export * from './run-plan.js';
 export { whyNotJoined } from './why-not-joined.js';

@@ -1,7 +1,7 @@
-import { serialsOf, type Keep } from '../units/index.js';
+import { keepNothing, serialsOf, type Keep } from '../units/index.js';
 import type { Vec } from '../space/index.js';
 import { woodIn, type PlacedTree, type PlannedBend } from '../tree/index.js';
-import { chooseWire, COIL_ANGLE, sayChoice, USUAL_PAST } from './choose.js';
+import { chooseWire, COIL_ANGLE, sayChoice, USUAL_PAST, type BendToHold, type WireChoice } from './choose.js';
 import { WOUND_SHARE } from './coil-alone.js';
 import { laidWire } from './laid.js';
 import { metalFor, outsidesOf } from './needs.js';
@@ -12,7 +12,22 @@ import type { RunPlan, Unwired } from './run-plan.js';
 import type { Surroundings } from './surroundings.js';
 import { HANDS } from './touching.js';
 import { SOIL_SHARE, trunkCoil } from './trunk-wire.js';
-import type { Wanted, Wants } from './wanted.js';
+import { Wants, type Wanted } from './wanted.js';
+
+/** The wire that holds a bent trunk, chosen for the stiffest of its bends with the others; or why none does. */
+function wireFor(placed: PlacedTree, bends: readonly BendToHold[]): WireChoice | Unwired {
+  const [bend, ...others] = bends;
+  const wire = chooseWire(bend!, metalFor(placed, woodIn(placed, 'trunk')!), placed.tree.plan.firmness, { others });
+  if (wire) return wire;
+  const stiffest = bends.reduce((worst, b) => (b.diameter > worst.diameter ? b : worst));
+  return { branch: 'trunk', because: sayChoice(stiffest, null).slice(0, 1) };
+}
+
+/** Whether a coil of the trunk's own would hold its bends. */
+export function wireHoldsTrunk(placed: PlacedTree, bends: readonly PlannedBend[]): boolean {
+  const wants = new Wants(placed, { poses: [], asGrown: [], trunk: bends }, () => USUAL_PAST, keepNothing);
+  return !('because' in wireFor(placed, wants.bendsOf(woodIn(placed, 'trunk')!, { bends: [...bends] })));
+}
 
 interface BentTrunk {
   bends: readonly PlannedBend[];
@@ -34,12 +49,8 @@ export function trunkPiece(
   const wood = woodIn(placed, 'trunk')!;
   const pose = { bends: [...trunkBends] };
   const bends = wants.bendsOf(wood, pose);
-  const [bend, ...others] = bends;
-  const wire = given ?? chooseWire(bend, metalFor(placed, wood), placed.tree.plan.firmness, { others });
-  if (!wire) {
-    const stiffest = bends.reduce((worst, b) => (b.diameter > worst.diameter ? b : worst));
-    return { branch: 'trunk', because: sayChoice(stiffest, null).slice(0, 1) };
-  }
+  const wire = given ?? wireFor(placed, bends);
+  if ('because' in wire) return wire;
   const { metal, size, strands } = wire;
   const angle = given?.angle ?? COIL_ANGLE;
   const need = wants.needOf(wood, { metal, size, strands, angle }, { hand: null, start: null, must: 'neither' });

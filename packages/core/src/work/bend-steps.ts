@@ -149,7 +149,7 @@ export function posedSteps(laying: Laying, worked: ReadonlySet<string>): { bends
   const height = (id: string): number => placed.byId.get(id)?.line.points[0]![2] ?? 0;
   const bends: Draft[] = [];
   const places: Draft[] = [];
-  if (plan.trunk && isAsked('trunk')) bends.push(...trunkSteps(laying, plan.trunk));
+  if (plan.trunk && !plan.trunk.device && isAsked('trunk')) bends.push(...trunkSteps(laying, plan.trunk));
   const partly = new Set([...plan.guys.map((g) => g.branch), ...plan.runs.flatMap((r) => r.branches.flatMap((b) => b.onFrom ?? []))]);
   // What a tie draws, what its wire is too thin for, or what has none beyond a shoot, is not bent by hand.
   const byHand = (p: PlanPose): PlanPose => (partly.has(p.branch) ? { ...p, bends: p.bends.filter((b) => b.handDeg !== null) } : p);

@@ -1,4 +1,4 @@
-import { TRUNK_WAYS, type TrunkOption, type TrunkWay } from '@ustle/core';
+import { TRUNK_WAYS, type Intent, type TrunkOption, type TrunkWay } from '@ustle/core';
 import { BeadGlyph } from '../../shared/BeadGlyph';
 import { Caution, Skeleton } from '../../shared/parts';
 import { percent, sayDate } from '../../shared/say';
@@ -9,7 +9,22 @@ import { useDesk } from '../desk';
 const years = (n: number | null): string =>
   n === null ? 'over 15 years' : n < 1 ? 'under a year' : `${Math.round(n)} ${Math.round(n) === 1 ? 'year' : 'years'}`;
 
-function Option({ option: o, chosen, onChoose }: { option: TrunkOption; chosen: boolean; onChoose: (way: TrunkWay | null) => void }) {
+/** The act that chooses a way, with what leads the trunk there. */
+function choosing(way: TrunkWay | null, device: TrunkOption['device']): Intent {
+  if (!device) return { kind: 'trunk-way', way };
+  const { at, anchor, bearing, by, pitch } = device;
+  return { kind: 'trunk-way', way, device: { kind: device.kind === 'jack' ? 'jack' : 'frame', at, anchor, bearing, by, pitch } };
+}
+
+function Option({
+  option: o,
+  chosen,
+  onChoose,
+}: {
+  option: TrunkOption;
+  chosen: boolean;
+  onChoose: (way: TrunkWay | null, device: TrunkOption['device']) => void;
+}) {
   const bend = o.kind === 'bend';
   return (
     <li className={`border-t border-rule px-2 py-2 ${chosen ? 'bg-base-100' : ''}`}>
@@ -21,7 +36,7 @@ function Option({ option: o, chosen, onChoose }: { option: TrunkOption; chosen: 
             type="button"
             aria-pressed={chosen}
             className={`btn btn-sm ${chosen ? 'btn-primary' : 'btn-outline border-rule font-normal'}`}
-            onClick={() => onChoose(chosen ? null : (o.key as TrunkWay))}
+            onClick={() => (chosen ? onChoose(null, null) : onChoose(o.key as TrunkWay, o.device))}
           >
             {chosen ? 'Chosen' : 'Choose'}
           </button>
@@ -65,7 +80,7 @@ export function TrunkSheet() {
       <p className="mb-2 text-quiet">Too tall? Bend it and use all of it, or cut it back and grow a new leader. Years and wounds are estimates.</p>
       <ul className="mb-3 border-b border-rule">
         {options.map((o) => (
-          <Option key={o.key} option={o} chosen={o.key === way} onChoose={(w) => void act({ kind: 'trunk-way', way: w })} />
+          <Option key={o.key} option={o} chosen={o.key === way} onChoose={(chosen, device) => void act(choosing(chosen, device))} />
         ))}
       </ul>
       <AgreeTo deeds={['trunk']} />
