@@ -1,3 +1,6 @@
+import { paths } from '@ustle/contract';
+import { generateTree } from '@ustle/core';
+import { ask } from '../apps/server/test/server';
 import { actElsewhere, focus, idOf, open, press, pressWhere, says, stored, tabTo, text, there, until, visit, write, type App } from './app';
 
 let app: App;
@@ -147,9 +150,25 @@ test('bending noted at the tree: fibre stops it, and the plan follows; the trunk
 
   await tabTo(app, 'Branches');
   await page.keyboard.press('ArrowRight');
-  await says(page, /bend it: a gentle S.*height left.*wound.*cut above .*: a new leader.*The wound of \d+ mm closes/);
-  await press(page, 'Choose');
-  await until(app, 'Gannet', (v) => v.tree.plan.trunkWay === 'gentle-s');
-  await says(page, /Sessions: .*2026/);
+  // What nothing holds is not offered, and it is said how far it would come.
+  await says(
+    page,
+    /bend it: a gentle S.*No coil of the sizes sold holds.*it comes over by \d+° this season.*cut above .*: a new leader.*The wound of \d+ mm closes/,
+  );
+  expect(await page.$$('xpath/.//aside//button[normalize-space()="Choose"]')).toEqual([]);
+  // A slender one is led over by a jack: chosen, it is in the plan with it; set up, it is turned on in stages.
+  const slim = generateTree({ seed: 141, name: 'Spindrift', species: 'pine-two-needle', height: 320, base: 20, primaries: 4, secondaries: 0 });
+  expect((await ask(app.server.address, 'POST', paths.importTree(), slim)).status).toBe(201);
+  await visit(app, `/tree/${await idOf(app, 'Spindrift')}/pose?sheet=trunk`);
+  await says(page, /bend it: slanting.*Led by a (jack|frame).*fast into its pot first/);
+  await pressWhere(page, 'aside li:nth-child(2) button', /^Choose$/);
+  await until(app, 'Spindrift', (v) => v.tree.plan.trunkWay === 'slanting' && v.tree.plan.devices.length === 1);
+  await says(page, /Chosen/);
+  await visit(app, `/tree/${await idOf(app, 'Spindrift')}/guy?device=d1`);
+  await says(page, /On the trunk, at.*Holds with\s+about \d+ N.*in the next stage/);
+  await press(page, 'It is set up');
+  await until(app, 'Spindrift', (v) => v.tree.record.at(-1)?.done === 'placed' && v.tree.record.at(-1).next);
+  await visit(app, '/season');
+  await says(page, /Spindrift\s+.*trunk: the next stage/);
   expect(app.errors).toEqual([]);
 });

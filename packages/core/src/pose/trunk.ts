@@ -125,8 +125,21 @@ export const trunkDevice = ({ plan }: Tree): Device | null =>
 /** So many bends tell how a device leads the trunk. */
 const LED_IN = 5;
 
+/** What a device makes of a trunk is asked for by every line that grows on it: worked out once. */
+const led = new WeakMap<Limb, Map<string, PlannedBend[]>>();
+
 /** How a device leads the trunk, as bends of it; none where it cannot be. */
-function ledBends({ trunk, placed: { tree } }: Standing, device: Device): PlannedBend[] {
+function ledBends(standing: Standing, device: Device): PlannedBend[] {
+  const { trunk, placed } = standing;
+  const known = led.get(placed.trunk) ?? new Map<string, PlannedBend[]>();
+  led.set(placed.trunk, known);
+  const key = JSON.stringify([device, standing.front, placed.tree.species, placed.tree.pot]);
+  const bends = known.get(key) ?? workOutBends(standing.placed.tree, trunk, device);
+  known.set(key, bends);
+  return bends;
+}
+
+function workOutBends(tree: Tree, trunk: Limb, device: Device): PlannedBend[] {
   const found = workOutDevice(worldOn(tree, new Map([['trunk', trunk]])), device);
   if (typeof found === 'string') return [];
   const bends = bendsBetween(trunk, found.moved[0]!.line, lengthOf(trunk), LED_IN);

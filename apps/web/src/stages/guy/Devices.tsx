@@ -14,7 +14,7 @@ const upper = (word: string): string => word[0]!.toUpperCase() + word.slice(1);
 export function Devices() {
   const { tree, plan, branch, names, act } = useDesk();
   const placed = usePlacedAfter(tree);
-  const [asked, setKind] = useState<DeviceKind>('prop');
+  const [asked, setKind] = useState<DeviceKind>('spreader');
   const [none, setNone] = useState<{ of: string; why: string } | null>(null);
   const { get, set } = useAddress();
   const open = get('device');
