@@ -1,5 +1,6 @@
-import { add, direction, distance, dot, lengthOf, pointAt, scale, screenAxes, sub, unit, type Vec } from '../space/index.js';
+import { add, distance, dot, lengthOf, pointAt, scale, screenAxes, sub, unit, type Vec } from '../space/index.js';
 import { yieldMoment } from '../wood/index.js';
+import { level, rimAt, SOIL } from '../tree/index.js';
 import type { GuyWorld } from './world.js';
 
 export const ANCHOR_KINDS = ['jin', 'pot-hole', 'pot-rim', 'root', 'trunk', 'branch', 'screw'] as const;
@@ -33,7 +34,6 @@ const STEADY = 0.25;
 const SCREW = 80;
 const ROOT_SHARE = 0.08;
 const MOST_ROOT = 400;
-const SOIL = 3;
 /** A wire through a hole or round a pot, N. */
 const POT_HOLDS = 250;
 /** A pot full of soil, g for each mm³. */
@@ -56,15 +56,6 @@ const TIE_IN_LEVER = 0.4;
 
 /** The same once it was tied fast into its pot, as it is before any device is set, N·mm. */
 export const potStandsFast = (world: GuyWorld): number => potStands(world) + TIE_INS * POT_HOLDS * TIE_IN_LEVER * Math.min(world.pot.width, world.pot.depth);
-
-export const level = (bearing: number): Vec => direction({ bearingDeg: bearing, elevationDeg: 0 });
-
-/** How far the rim is from the middle towards a bearing, mm. */
-export function rimAt({ shape, width, depth }: GuyWorld['pot'], bearing: number): number {
-  const [x, y] = level(bearing);
-  if (shape === 'rectangle') return Math.min(width / 2 / Math.max(1e-9, Math.abs(x)), depth / 2 / Math.max(1e-9, Math.abs(y)));
-  return 1 / Math.hypot(x / (width / 2), y / (depth / 2));
-}
 
 /** Where an anchor is and what it bears; null where there is none such. */
 export function anchorAt(world: GuyWorld, ref: AnchorRef, from: Vec): AnchorPlace | null {

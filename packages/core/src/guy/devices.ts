@@ -1,9 +1,9 @@
 import { greatestOf } from '../units/index.js';
 import { add, alignedTo, distance, dot, lengthOf, lerp, limb, norm, pointAt, scale, stretch, sub, unit, type Limb, type Vec } from '../space/index.js';
-import { leadBoth, leadWood, type Led, type LedAsked } from '../rod/index.js';
+import { LED_SEGMENTS, leadBoth, leadWood, type Led, type LedAsked } from '../rod/index.js';
 import { bandOf, HEFT, safeBendRatio, type Band } from '../wood/index.js';
-import type { Device } from '../tree/index.js';
-import { anchorAt, level, rimAt, type AnchorPlace } from './anchors.js';
+import { drawnFrom, level, rimAt, type Device } from '../tree/index.js';
+import { anchorAt, type AnchorPlace } from './anchors.js';
 import { cushionFor, nearestWood, type GuyCheck } from './checks.js';
 import { checkDevice } from './device-checks.js';
 import type { GuyWorld } from './world.js';
@@ -49,7 +49,6 @@ export interface DevicePlan {
 
 /** Stiffness of a hardwood stick along the grain, MPa, and how many times its pressing load it has to bear before it bows out. */
 const STICK = { modulus: 10_000, times: 3 };
-const SEGMENTS = 24;
 /** Cosine of the angle to the wood from which on a pull is as good as along it. */
 const ALONG = 0.94;
 /** Below this two pieces of wood are one place, mm. */
@@ -91,7 +90,7 @@ const askOf = (world: GuyWorld, { line, at }: Pick<Place, 'line' | 'at'>, way: V
   way,
   wood: world.wood,
   heft: HEFT,
-  segments: SEGMENTS,
+  segments: LED_SEGMENTS,
 });
 
 /** Two pieces of wood that a device moves, worked out once for the same ones. */
@@ -236,9 +235,8 @@ function arched(line: Limb, [from, to]: readonly [number, number], [outer, inner
 
 /** The rods of a frame carry what it draws: the place on them at the height of the wood. */
 function frameAnchor(world: GuyWorld, device: Device, place: Place): AnchorPlace | null {
-  if (device.bearing === undefined) return null;
-  const out = scale(level(device.bearing), Math.max(rimAt(world.pot, device.bearing), Math.hypot(place.point[0], place.point[1]) + 40));
-  return { ref: { kind: 'pot-rim', bearing: device.bearing }, point: [out[0], out[1], place.point[2]], capacity: Infinity, onBark: false };
+  const point = drawnFrom(device, world.pot, place.point);
+  return point && device.bearing !== undefined ? { ref: { kind: 'pot-rim', bearing: device.bearing }, point, capacity: Infinity, onBark: false } : null;
 }
 
 /** Uprights to either side of where it draws, and the bar between them. */

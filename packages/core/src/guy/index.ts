@@ -6,7 +6,6 @@ export {
   potStands,
   potStandsFast,
   potWeight,
-  rimAt,
   type AnchorKind,
   type AnchorPlace,
   type AnchorRef,

@@ -17,6 +17,7 @@ import {
 import { DROP_ENDS, type BendInSpace, type BendKind, type PoseMovement, type WoundWire } from '../tree/index.js';
 import { BY_HAND, CALM, ladderFor, leastLength, MOST_DEG, mostAngle, type Bending, type Rung } from './bend-load.js';
 import { Bender, bentLine, type Bent } from './bent.js';
+import { arcsFor, mostOff } from './arcs.js';
 import { meetingPlace, type Meeting } from './meeting.js';
 import type { Frame } from '../rod/index.js';
 
@@ -36,8 +37,6 @@ const TIP = { from: 0.8, to: 0.97, within: 0.9 };
 const LEAST_DEG = 8;
 const LEAST_DROP_DEG = 3;
 const LEAST_TIP_DEG = 8;
-/** An arc turns at most so far to each side. */
-const MOST_HALF_DEG = 75;
 /** No bend is shorter than this many thicknesses: shorter is a kink. */
 const LEAST_LENGTH = 1.5;
 
@@ -51,11 +50,21 @@ function dropOn({ risk, protection }: Rung, of: { diameter: number; k0: number; 
 
 /** A bend still to be laid: where, how far, and which way as seen along the branch (degrees from its right, counted upwards). */
 interface Wave {
-  kind: BendKind;
+  kind: Exclude<BendKind, 'arc'>;
   from: number;
   to: number;
   angle: number;
   way: number;
+}
+
+/** Where the branch points as a bend of an arc is made: so far off its way, and to which side of it as seen along it (degrees from its right, counted upwards); and so many bends that are left of its arc. */
+export interface ArcBend {
+  kind: 'arc';
+  from: number;
+  to: number;
+  off: number;
+  side: number;
+  left: number;
 }
 
 const UP: Vec = [0, 0, 1];
@@ -112,16 +121,6 @@ function wavesFor({ line, k0 }: Bending, manner: Manner, from: number): Wave[] {
   }).filter((w) => w.angle >= LEAST_DEG && w.to > w.from);
 }
 
-/** Equal arcs, side to side or turning about the branch's way; a half one at each end, so that the branch keeps its way. */
-function arcsFor({ line }: Bending, { arcs, planes }: NonNullable<Manner['compact']>, side: number, halfDeg: number, from: number): Wave[] {
-  const slot = (lengthOf(line) * 0.99 - from) / arcs;
-  return Array.from({ length: arcs + 1 }, (_, i): Wave => {
-    const way = planes === 1 ? ((i % 2 === 0) === side > 0 ? 0 : 180) : [0, 90, 180, 270][i % 4]! * side;
-    const [begin, end] = [Math.max(0, i - 0.5), Math.min(arcs, i + 0.5)];
-    return { kind: 'arc', from: Math.round(from + begin * slot), to: Math.round(from + end * slot), angle: 2 * halfDeg * (end - begin), way };
-  });
-}
-
 interface Drop {
   /** Direction of the tangent after it. */
   to: Vec;
@@ -134,7 +133,7 @@ interface Drop {
 function lay(
   { line, k0 }: Bending,
   drop: Drop,
-  waves: readonly Wave[],
+  waves: readonly (Wave | ArcBend)[],
   ahead: Vec,
   manner: Manner,
   meeting: Meeting | null,
@@ -171,6 +170,14 @@ function lay(
   const tipFrom = Math.round(TIP.from * total);
   waves.forEach((wave, i) => {
     const length = wave.to - wave.from;
+    if (wave.kind === 'arc') {
+      bender.to(wave.from);
+      // About the way that the drop leads: what corrects that corrects them all.
+      const target = turnedTo(wave.off, wave.side, unit(drop.to));
+      const angle = toDeg(angleBetween(bender.tangent, target)) / wave.left;
+      if (angle > 0) add('arc', wave.from, length, angle, target);
+      return;
+    }
     const to = waves[i + 1]?.from ?? (manner.tipRise === null ? total * TIP.to : tipFrom);
     const toward = (tangent: Vec): Vec => turnedTo(Math.min(wave.angle, 150), wave.way, tangent);
     const at = placeOf(i, wave.from, length, to, toward);
@@ -261,7 +268,7 @@ function bendsTo(
     const dropTo = angle < full ? rotateAbout(grown, unit(cross(grown, aim)), toRad(angle)) : aim;
     const drop: Drop = { to: dropTo, angle, at, length };
     const from = angle >= LEAST_DROP_DEG ? at + length : at;
-    const waves = manner.compact ? arcsFor(of, manner.compact, manner.side, halfDeg, from) : wavesFor(of, manner, from);
+    const waves = manner.compact ? arcsFor(lengthOf(of.line), manner.compact, manner.side, halfDeg, from) : wavesFor(of, manner, from);
     const laid = lay(of, drop, waves, wanted, manner, meeting, carried);
     const missDeg = toDeg(angleBetween(laid.bent.chord, wanted));
     if (best && missDeg > best.missDeg) share *= 0.6;
@@ -317,7 +324,7 @@ export function findBends(
   }
   const { reach } = manner.compact;
   let low = 0;
-  let high = MOST_HALF_DEG;
+  let high = mostOff(manner.compact);
   let found = bendsTo(of, to, manner, { halfDeg: low }, carried);
   for (let i = 0; i < 24 && Math.abs(norm(found.bent.chord) - reach) > 0.2; i++) {
     const middle = (low + high) / 2;

@@ -1,11 +1,14 @@
 import { greatestOf, isoOf } from '../units/index.js';
-import { bearingAndElevation, lengthOf, sub, type Limb } from '../space/index.js';
-import { northernMonth, speciesOf } from '../species/index.js';
-import { rimAt, workOutDevice, worldOn } from '../guy/index.js';
+import { bearingAndElevation, lengthOf, pointAt, sub, type Limb } from '../space/index.js';
+import { northernMonth, speciesOf, woodOf } from '../species/index.js';
+import { HEFT } from '../wood/index.js';
+import { leadWood, LED_SEGMENTS } from '../rod/index.js';
 import {
   asMeasured,
+  drawnFrom,
   heldShapeOf,
   placeTree,
+  rimAt,
   type BendInSpace,
   type Device,
   type PlacedTree,
@@ -139,12 +142,16 @@ function ledBends(standing: Standing, device: Device): PlannedBend[] {
   return bends;
 }
 
-function workOutBends(tree: Tree, trunk: Limb, device: Device): PlannedBend[] {
-  const found = workOutDevice(worldOn(tree, new Map([['trunk', trunk]])), device);
-  if (typeof found === 'string') return [];
-  const bends = bendsBetween(trunk, found.moved[0]!.line, lengthOf(trunk), LED_IN);
+function workOutBends({ species, pot }: Tree, trunk: Limb, device: Device): PlannedBend[] {
+  const kind = speciesOf(species);
+  if (trunk.points.length < 2 || device.at > lengthOf(trunk)) return [];
+  const { point } = pointAt(trunk, device.at);
+  const from = drawnFrom(device, pot, point);
+  if (!from) return [];
+  const { line } = leadWood({ line: trunk, at: device.at, way: sub(from, point), wood: woodOf(kind), heft: HEFT, segments: LED_SEGMENTS }, device.by);
+  const bends = bendsBetween(trunk, line, lengthOf(trunk), LED_IN);
   return describeBends(
-    { line: trunk, k0: speciesOf(tree.species).bendRatio.value },
+    { line: trunk, k0: kind.bendRatio.value },
     bends.map((b) => ({ ...b, kind: 'movement' as const })),
   );
 }

@@ -31,9 +31,11 @@ export interface Led {
 /** It is drawn from so far off that the pull keeps its direction: so many lengths of it. */
 const FAR = 50;
 const CORRECTIONS = 2;
+/** Pieces in which a device's wood is reckoned. */
+export const LED_SEGMENTS = 24;
 
 /** How wood lies when a place of it was moved by some mm along a direction, and what holds it there; across that it goes where it likes. docs: Devices. */
-export function leadWood({ line, wood, heft, at, way, segments = 24 }: LedAsked, by: number): Led {
+export function leadWood({ line, wood, heft, at, way, segments = LED_SEGMENTS }: LedAsked, by: number): Led {
   const rod = rodOf(line, wood, { segments, heft });
   const total = lengthOf(line);
   const joint = Math.min(segments, Math.max(1, Math.round((at / total) * segments)));

@@ -1,5 +1,6 @@
 export * from './agreements.js';
 export * from './benches.js';
+export * from './pot-rim.js';
 export * from './bending.js';
 export * from './blank.js';
 export * from './branches.js';

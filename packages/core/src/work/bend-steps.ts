@@ -1,4 +1,4 @@
-import { dayOf, sayDay } from '../units/index.js';
+import { dayOf, greatestOf, leastOf, sayDay } from '../units/index.js';
 import { ownWay } from '../pose/index.js';
 import type { PlanBend, PlanDocument, PlanPose } from '../plan/index.js';
 import { coilsOn, guysOn, standing, type Tree } from '../tree/index.js';
@@ -97,9 +97,10 @@ function awaitsBending(tree: Tree, onDay: number): (branch: string, as: string) 
 function placeStep(laying: Laying, pose: PlanPose, main: PlanBend | undefined, hard: PlanBend | null): Draft {
   const { names, on } = laying;
   const { branch, elevation, bearing, reach } = pose;
-  const own = main && !hard ? main : null;
+  const own = main && !hard && main.kind !== 'arc' ? main : null;
   const bends = pose.bends.filter((b) => b !== hard);
-  const rest = pose.bends.filter((b) => b !== main).map((b) => `${handOf(b)}° at ${b.at.toFixed(0)} mm`);
+  const arcs = pose.bends.filter((b) => b.kind === 'arc');
+  const rest = pose.bends.filter((b) => b !== main && b.kind !== 'arc').map((b) => `${handOf(b)}° at ${b.at.toFixed(0)} mm`);
   return {
     key: `place:${branch}`,
     as: asked(pose),
@@ -109,6 +110,7 @@ function placeStep(laying: Laying, pose: PlanPose, main: PlanBend | undefined, h
     what: [
       `Its tip goes to ${Math.abs(elevation).toFixed(0)}° ${elevation < 0 ? 'below' : 'above'} level, towards ${bearing.toFixed(0)}°, ${reach.toFixed(0)} mm from its shoulder.`,
       ...(own ? [`${own.kind === 'drop' ? 'From its shoulder' : 'First'} ${handOf(own)}° by hand over ${own.length.toFixed(0)} mm.`] : []),
+      ...(arcs.length ? [sayArcs(arcs)] : []),
       ...(rest.length ? [`On its way ${rest.join(', ')}.`] : []),
     ],
     rule: MINUTES.place + bends.length,
@@ -129,6 +131,13 @@ function placeStep(laying: Laying, pose: PlanPose, main: PlanBend | undefined, h
       },
     ],
   };
+}
+
+/** Arcs that make a branch shorter are told as the one snake that they are. */
+function sayArcs(arcs: readonly PlanBend[]): string {
+  const hands = arcs.map(handOf);
+  const [first, last] = [arcs[0]!, arcs[arcs.length - 1]!];
+  return `From ${first.at.toFixed(0)} to ${(last.at + last.length).toFixed(0)} mm as it is drawn, in ${arcs.length} bends of ${leastOf(hands)}° to ${greatestOf(hands)}°, each going on where the last ended.`;
 }
 
 /** The trunk's bends: in the stages of the gravest, the others with it from below. */

@@ -8,6 +8,10 @@ import { usePlacedAfter } from '../posed-lines';
 
 const REACH_RULE = (POSE_FIELDS.reach as unknown as { anyOf: NumberRule[] }).anyOf[0]!;
 
+/** In one plane a branch becomes no shorter than about four fifths. */
+const ONE_PLANE = 0.8;
+const usualArcs = (share: number): Pick<Pose, 'arcs' | 'planes'> => (share < ONE_PLANE ? { arcs: 6, planes: 2 } : { arcs: 2, planes: 1 });
+
 function Way({ way: w, chosen, onChoose }: { way: CompactWay; chosen: boolean; onChoose: () => void }) {
   return (
     <li>
@@ -21,7 +25,14 @@ function Way({ way: w, chosen, onChoose }: { way: CompactWay; chosen: boolean; o
         <span>
           {w.arcs} {w.arcs === 1 ? 'arc' : 'arcs'} in {w.planes === 1 ? 'one plane' : 'two planes'}
           <span className="block text-quiet">
-            radius {w.radius.toFixed(0)} mm, {w.sideways.toFixed(0)} mm off its way{w.bears ? '' : ': more than this wood takes'}
+            radius {w.radius.toFixed(0)} mm, {w.sideways.toFixed(0)} mm off its way
+            {w.bears
+              ? ''
+              : w.roll > 20
+                ? ': its pad comes to lie on its side'
+                : w.gap < 2
+                  ? ': it comes against other wood'
+                  : ': more than this wood takes, or not so short'}
           </span>
         </span>
       </button>
@@ -64,7 +75,7 @@ export function Compact({ id, pose }: { id: string; pose: PlanPose | undefined }
           rule={REACH_RULE}
           value={reach}
           check={(v) => (v === null ? null : (poseFaults(b.branch, { ...base, reach: v })[0]?.message ?? null))}
-          onValue={(v) => set({ reach: v, ...(v ? { arcs: own?.arcs ?? 2, planes: own?.planes ?? 1 } : {}) })}
+          onValue={(v) => set({ reach: v, ...(v ? usualArcs(v / length) : {}) })}
         />
         {reach !== null && (
           <ul className="space-y-1">
