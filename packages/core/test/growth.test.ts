@@ -123,11 +123,12 @@ test('a bend beyond yield sets sooner, a thick branch later, as under the hand',
   expect(months(coil(40, 0.8))).toBeGreaterThan(14);
 });
 
-test('learning from sightings agrees with the integral over the tree and both branches', () => {
+test('learning from sightings agrees with the integral over the tree, its branches, and how early and rich the year was', () => {
   const sight = (name: string, stage: MarkStage, expected: number): SeenStage => ({
     branch: name,
+    year: 2026,
     stage,
-    expected: [{ growth: expected, off: 0, allowance: 0 }],
+    expected: [{ growth: expected, off: 0.04, allowance: 0 }],
     markLimit: 0.45,
     wireDiameter: 2,
   });
@@ -137,33 +138,37 @@ test('learning from sightings agrees with the integral over the tree and both br
     string,
     [number, number]
   >;
-  const like = (s: SeenStage, z: number): number => {
+  const like = (s: SeenStage, z: number, early: number): number => {
     const [low, high] = bounds[s.stage]!;
-    const depth = s.expected[0]!.growth * Math.exp(z);
+    const depth = (s.expected[0]!.growth + early * s.expected[0]!.off) * Math.exp(z);
     return 1e-6 + normalCdf((high - depth) / 0.08) - normalCdf((low - depth) / 0.08);
   };
   const half = UNKNOWN_SD / Math.SQRT2;
-  const grid = Array.from({ length: 161 }, (_, i) => (-4 + i / 20) * half);
+  const grid = Array.from({ length: 81 }, (_, i) => (-4 + i / 10) * half);
+  const law = (from: number, steps: number): [number, number][] =>
+    Array.from({ length: steps + 1 }, (_, i) => from - (2 * from * i) / steps).map((u) => [u, Math.exp(-0.5 * u ** 2)]);
   const prior = (z: number): number => Math.exp(-0.5 * (z / half) ** 2);
   const mean = { a: 0, b: 0, c: 0 };
   let total = 0;
-  for (const t of grid) {
-    const own = (name: string): { mass: number; first: number } => {
-      let [mass, first] = [0, 0];
-      for (const b of grid) {
-        const w = prior(b) * seen.filter((s) => s.branch === name).reduce((p, s) => p * like(s, t + b), 1);
-        mass += w;
-        first += w * (t + b);
+  for (const [early, howEarly] of law(-3, 12))
+    for (const [rich, howRich] of law(-3, 8))
+      for (const t of grid) {
+        const own = (name: string): { mass: number; first: number } => {
+          let [mass, first] = [0, 0];
+          for (const b of grid) {
+            const w = prior(b) * seen.filter((s) => s.branch === name).reduce((p, s) => p * like(s, t + b + 0.12 * rich, early), 1);
+            mass += w;
+            first += w * (t + b);
+          }
+          return { mass, first };
+        };
+        const [a, b, c] = [own('a'), own('b'), own('c')];
+        const weight = prior(t) * howEarly * howRich * a.mass * b.mass * c.mass;
+        total += weight;
+        mean.a += (weight * a.first) / a.mass;
+        mean.b += (weight * b.first) / b.mass;
+        mean.c += (weight * c.first) / c.mass;
       }
-      return { mass, first };
-    };
-    const [a, b, c] = [own('a'), own('b'), own('c')];
-    const weight = prior(t) * a.mass * b.mass * c.mass;
-    total += weight;
-    mean.a += (weight * a.first) / a.mass;
-    mean.b += (weight * b.first) / b.mass;
-    mean.c += (weight * c.first) / c.mass;
-  }
   const unknownOf = learn(seen).of;
   for (const name of ['a', 'b', 'c'] as const) {
     const u = unknownOf(name);

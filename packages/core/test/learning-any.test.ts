@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import {
   after as afterSaid,
   believed,
+  chanceBelow,
   calibrationOf,
   chanceOfStage,
   coilHistory,
@@ -69,7 +70,7 @@ const lived: fc.Arbitrary<Tree> = fc
 test('whatever was seen becomes likelier by having been seen, and moves a sibling less than the branch itself', () => {
   fc.assert(
     fc.property(fc.constantFrom(...MARK_STAGES), between(0.1, 1.5), between(0, 0.1), (stage, growth, off) => {
-      const sight: SeenStage = { branch: 'a', stage, expected: [{ growth, off, allowance: 0 }], markLimit: 0.45, wireDiameter: 2 };
+      const sight: SeenStage = { branch: 'a', year: 2026, stage, expected: [{ growth, off, allowance: 0 }], markLimit: 0.45, wireDiameter: 2 };
       const starts = stageStarts(0.45, 2);
       // Of a thousand equally likely values of the unknown, how many show just that stage.
       const chance = (unknown: ReturnType<ReturnType<typeof learn>['of']>): number =>
@@ -84,6 +85,42 @@ test('whatever was seen becomes likelier by having been seen, and moves a siblin
     }),
     { numRuns: 60 },
   );
+});
+
+test('looks lead to how a tree truly grows, the more years the nearer, though each year is early or late and rich or poor for all of it; the band told is as wide as the year to come is open', () => {
+  let state = 7;
+  const even = (): number => (state = (state * 1664525 + 1013904223) % 4294967296) / 4294967296 + 1e-10;
+  const normal = (): number => Math.sqrt(-2 * Math.log(even())) * Math.cos(2 * Math.PI * even());
+  const starts = stageStarts(0.45, 3);
+  /** Five branches looked at six times a year, two of them measured in autumn; off: what two weeks of a season grow. */
+  const lived = (truth: number, years: number) => {
+    const own = ['a', 'b', 'c', 'd', 'e'].map((id) => ({ id, grows: truth * Math.exp(0.35 * Math.SQRT1_2 * normal()) }));
+    const seen = Array.from({ length: years }, () => [normal(), Math.exp(0.12 * normal())] as const).flatMap(([early, rich], year) =>
+      own.flatMap(({ id, grows }, k) => {
+        const looks = [0.1, 0.25, 0.45, 0.7, 0.95, 1.1].map((growth): SeenStage => {
+          const depth = Math.max(0, growth + 0.1 * early) * rich * grows + 0.08 * normal();
+          return { branch: id, year, stage: stageAt(depth, starts), expected: [{ growth, off: 0.1, allowance: 0 }], markLimit: 0.45, wireDiameter: 3 };
+        });
+        return k > 1 ? looks : [...looks, { branch: id, year, expected: 1.2, off: 0, grown: 1.2 * rich * grows + 0.1 * normal(), within: 0.15 }];
+      }),
+    );
+    const { of } = learn(seen);
+    return own.map(({ id, grows }) => ({
+      off: quantile(of(id), 0.5) - Math.log(grows),
+      within: Math.abs(2 * chanceBelow(of(id), Math.log(grows) + 0.12 * normal()) - 1) < 0.8,
+    }));
+  };
+  const all: boolean[] = [];
+  for (const truth of [0.5, 1, 1.6, 2]) {
+    const [one, three] = [1, 3].map((years) => Array.from({ length: 24 }, () => lived(truth, years)).flat());
+    const usual = (of: typeof one): number => of!.reduce((sum, x) => sum + Math.abs(x.off), 0) / of!.length;
+    expect(usual(three)).toBeLessThan(usual(one));
+    expect(usual(three)).toBeLessThan(0.1);
+    expect(Math.abs(three!.reduce((sum, x) => sum + x.off, 0) / three!.length)).toBeLessThan(0.1);
+    all.push(...three!.map((x) => x.within));
+  }
+  const inside = all.filter(Boolean).length / all.length;
+  expect([inside > 0.7, inside < 0.9]).toEqual([true, true]);
 });
 
 test('on any tree that lived a while: no date contradicts what was seen, advice and taking off agree, scars lie within what was seen, every coil is counted once', () => {

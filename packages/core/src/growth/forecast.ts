@@ -60,6 +60,10 @@ export const SET_TOLERANCE = 0.1;
 const baseGrowth = ({ species, hemisphere, course, since }: CoilState, day: number): number =>
   species.yearlyGrowth.value * grownAlong(species, hemisphere, course, since, day);
 
+/** Expected radial growth of a coil's branch between two days, mm, before the unknown factor. */
+export const growthBetween = (coil: CoilState, from: number, to: number): number =>
+  coil.factor * coil.species.yearlyGrowth.value * grownAlong(coil.species, coil.hemisphere, coil.course, from, to);
+
 /** Expected radial growth since the coil went on, mm, before the unknown factor. */
 export const expectedGrowth = (coil: CoilState, day: number): number => coil.factor * baseGrowth(coil, day);
 

@@ -1,10 +1,10 @@
-import { groupedBy, dayOf, toDeg } from '../units/index.js';
+import { groupedBy, dayOf, isoOf, toDeg } from '../units/index.js';
 import { growingDaysAlong, grownAlong, type Course } from './course.js';
 import { speciesOf } from '../species/index.js';
 import { heldShare } from '../wood/index.js';
 import { calipersOf, coilHistory, standing, woodIn, type Coil, type CoilOnce, type PlacedTree, type RecordLine, type Tree } from '../tree/index.js';
 import { courseOf, growthFactor, stateOf } from './coil-state.js';
-import { expectedGrowth, stretchesOf, type CoilState } from './forecast.js';
+import { expectedGrowth, growthBetween, stretchesOf, type CoilState } from './forecast.js';
 import { after, NOTHING_LEARNT, type Known, type Said } from './known.js';
 import { learn, type Learnt, type SeenStage, type Sighting } from './learn.js';
 import { NOTHING_KNOWN, type Guess, withBranch, type Unknown } from './unknown.js';
@@ -37,6 +37,8 @@ const LEAST_SPRING = 0.3;
 
 const NO_SPRING: Guess = { mean: 0, sd: 0 };
 
+const yearOf = (day: number): number => Number(isoOf(day).slice(0, 4));
+
 type History = ReturnType<typeof coilHistory>;
 
 /** The looks that tell something of their own: the last at which a coil was still clear, and of each later stage the first and the last. */
@@ -50,7 +52,11 @@ const telling = (seen: Coil['seen']): Coil['seen'] =>
 function sightingsOf(placed: PlacedTree, history: History, states: ReadonlyMap<Coil, CoilState>, since: number, onDay: number): Sighting[] {
   const seen = history.flatMap((coil): Sighting[] => {
     const state = states.get(coil)!;
-    const off = (day: number): number => (expectedGrowth(state, day + SEASON_DAYS) - expectedGrowth(state, day - SEASON_DAYS)) / 2;
+    // Early, the season was as far on when the coil went on as well, if that was in the same year.
+    const off = (day: number): number => {
+      const shifted = (days: number): number => growthBetween(state, yearOf(state.since) === yearOf(day) ? state.since + days : state.since, day + days);
+      return (shifted(SEASON_DAYS) - shifted(-SEASON_DAYS)) / 2;
+    };
     const expectedBy = (day: number): SeenStage['expected'] =>
       stretchesOf(state).map((s) => ({
         growth: (expectedGrowth(state, day) / state.factor) * s.factor,
@@ -58,9 +64,18 @@ function sightingsOf(placed: PlacedTree, history: History, states: ReadonlyMap<C
         allowance: s.allowance,
       }));
     return telling(coil.seen.filter(({ day }) => day >= since)).flatMap(({ day, stage, gap }): Sighting[] => [
-      { branch: coil.branch, stage, expected: expectedBy(day), markLimit: state.markLimit, wireDiameter: coil.size },
+      { branch: coil.branch, year: yearOf(day), stage, expected: expectedBy(day), markLimit: state.markLimit, wireDiameter: coil.size },
       ...(gap !== undefined && gap > 0 && coil.gap > 0
-        ? [{ branch: coil.branch, expected: expectedGrowth(state, day), off: off(day), grown: Math.max(0, coil.gap - gap), within: GAP_ERROR }]
+        ? [
+            {
+              branch: coil.branch,
+              year: yearOf(day),
+              expected: expectedGrowth(state, day),
+              off: off(day),
+              grown: Math.max(0, coil.gap - gap),
+              within: GAP_ERROR,
+            },
+          ]
         : []),
     ]);
   });
@@ -81,7 +96,7 @@ function thicknesses(placed: PlacedTree, since: number, onDay: number): Sighting
       const before = readings[i]!;
       if (before.day < since || now.day - before.day < APART_DAYS) return [];
       const expected = species.yearlyGrowth.value * growthFactor(placed, id) * grownAlong(species, tree.site.hemisphere, course, before.day, now.day);
-      return [{ branch: id, expected, off: 0, grown: (now.d - before.d) / 2, within: CALIPER_ERROR }];
+      return [{ branch: id, year: yearOf(now.day), expected, off: 0, grown: (now.d - before.d) / 2, within: CALIPER_ERROR }];
     });
   });
 }
