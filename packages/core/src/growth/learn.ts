@@ -92,7 +92,20 @@ interface BranchYear {
   byTree: Float64Array[];
 }
 
-function branchYear(sightings: readonly Sighting[], factor: Float64Array): BranchYear {
+/** What was worked out of a branch's year, by its sightings: each further look asks again for all that were before it. */
+const worked = new Map<string, BranchYear>();
+const MOST_KEPT = 300;
+
+function branchYear(sightings: readonly Sighting[], about: number, factor: Float64Array): BranchYear {
+  const key = JSON.stringify([about, sightings]);
+  const found = worked.get(key) ?? workOut(sightings, factor);
+  // The oldest makes room.
+  if (!worked.has(key) && worked.size >= MOST_KEPT) worked.delete(worked.keys().next().value!);
+  worked.set(key, found);
+  return found;
+}
+
+function workOut(sightings: readonly Sighting[], factor: Float64Array): BranchYear {
   const early = new Map(EARLY.map((u) => [u, new Float64Array(SUM_Z.length).fill(1)]));
   for (const [u, like] of early) for (const seen of sightings) weigh(seen, u, like, factor);
   // Only how they compare counts: kept large, they can be multiplied.
@@ -150,9 +163,11 @@ function together(logs: readonly Float64Array[]): Float64Array {
 
 /** The shares that logarithms stand for in one cell of each. */
 function sharesAt(logs: readonly Float64Array[], cell: number): Float64Array {
-  const here = Float64Array.from(logs, (l) => l[cell]!);
-  const most = here.reduce((a, b) => Math.max(a, b), -Infinity);
-  return normalised(here.map((l) => Math.exp(l - most)));
+  let most = -Infinity;
+  for (const l of logs) most = Math.max(most, l[cell]!);
+  const shares = new Float64Array(logs.length);
+  for (let w = 0; w < logs.length; w++) shares[w] = Math.exp(logs[w]![cell]! - most);
+  return normalised(shares);
 }
 
 const fromLogs = (logs: Float64Array): Float64Array => {
@@ -194,7 +209,7 @@ export function learn(sightings: readonly Sighting[], guess: Guess = GROWTH_UNKN
     .sort(([a], [b]) => a - b)
     .map(([, inYear]) => {
       const byBranch = [...groupedBy(inYear, (seen) => seen.branch)].sort(([a], [b]) => (a < b ? -1 : 1));
-      return yearOf(new Map(byBranch.map(([branch, own]) => [branch, branchYear(own, factor)])));
+      return yearOf(new Map(byBranch.map(([branch, own]) => [branch, branchYear(own, about, factor)])));
     });
   const ofTree = (of: (year: Year) => Float64Array[]): Float64Array => {
     const logs = Float64Array.from(prior);
@@ -203,7 +218,7 @@ export function learn(sightings: readonly Sighting[], guess: Guess = GROWTH_UNKN
   };
   const all = ofTree((year) => year.by);
   const said = saidBeside(all, guess);
-  const worked = new Map<string, Unknown>();
+  const unknowns = new Map<string, Unknown>();
   const ofBranch = (branch: string): Unknown => {
     const own = years.flatMap((year) => (year.branches.has(branch) ? [{ seen: year.branches.get(branch)!.bySum, by: without(year, branch) }] : []));
     const tree = own.length ? ofTree((year) => without(year, branch)) : all;
@@ -227,8 +242,8 @@ export function learn(sightings: readonly Sighting[], guess: Guess = GROWTH_UNKN
   return {
     tree: { ...said, mean: said.precision ? about + said.mean : 0 },
     of: (branch) => {
-      const found = worked.get(branch) ?? ofBranch(branch);
-      worked.set(branch, found);
+      const found = unknowns.get(branch) ?? ofBranch(branch);
+      unknowns.set(branch, found);
       return found;
     },
   };
