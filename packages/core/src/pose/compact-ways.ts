@@ -1,5 +1,5 @@
 import { leastOf, toDeg } from '../units/index.js';
-import { angleBetween, closestBetween, dot, lengthOf, norm, scale, stretch, sub, unit, type Limb } from '../space/index.js';
+import { closestBetween, cross, dot, lengthOf, norm, scale, stretch, sub, unit, type Limb } from '../space/index.js';
 import type { Band, Protection } from '../wood/index.js';
 import { withChildren, type BendInSpace, type PlacedTree } from '../tree/index.js';
 import { archOf } from '../rod/index.js';
@@ -19,7 +19,7 @@ export interface CompactWay {
   /** Smallest radius of its arcs, and how far it stands from its straight way, mm. */
   radius: number;
   sideways: number;
-  /** How far its pad comes to lie turned about the branch, degrees, and how far it lies from other wood at the nearest, mm. */
+  /** How far its pad comes to lie turned about the branch beside how it would without the arcs, degrees, and how far it lies from other wood at the nearest, mm. */
   roll: number;
   gap: number;
   risk: number;
@@ -53,15 +53,20 @@ interface Asked {
   reach: number;
 }
 
-/** How far a line's own upper side is turned about it from where that of a branch that lies as it would is, degrees. */
-function rollOf(bent: Bent): number {
-  const { line } = bent;
-  const { turn } = bent.carried(lengthOf(line));
+/** How far the upper side of a line's end is turned about its way from level, degrees to one side or the other; null where it hangs or stands, and has none. */
+function rollOf(bent: Bent): number | null {
+  const { turn } = bent.carried(lengthOf(bent.line));
   const along = unit(bent.chord);
   const up = turnedBy(turn, [0, 0, 1]);
   const aside = sub(up, scale(along, dot(up, along)));
   const level = sub([0, 0, 1], scale(along, along[2]));
-  return norm(aside) < 0.2 || norm(level) < 0.2 ? 0 : toDeg(angleBetween(aside, level));
+  return norm(aside) < 0.2 || norm(level) < 0.2 ? null : toDeg(Math.atan2(dot(cross(level, aside), along), dot(level, aside)));
+}
+
+/** How far a pad comes to lie turned beside how it would without the arcs, degrees. */
+function turnedFurther(compacted: Bent, plain: Bent): number {
+  const [now, before] = [rollOf(compacted), rollOf(plain)];
+  return now === null || before === null ? 0 : Math.abs(((now - before + 540) % 360) - 180);
 }
 
 /** How near a branch's line comes to other wood, mm: not to what grows on it, nor to what it grows on beside its shoulder. */
@@ -71,17 +76,19 @@ function gapOf(line: Limb, others: readonly Limb[], clear: number): number {
 }
 
 interface Among {
+  /** How it lies in that direction without arcs. */
+  plain: Bent;
   of: Bending;
   carried: ReturnType<typeof carriedIn>;
   side: 1 | -1;
   others: readonly Limb[];
 }
 
-function wayOf({ of, carried, side, others }: Among, { reach, ...to }: Asked, { arcs, planes }: (typeof WAYS)[number]): CompactWay {
+function wayOf({ plain, of, carried, side, others }: Among, { reach, ...to }: Asked, { arcs, planes }: (typeof WAYS)[number]): CompactWay {
   const found = findBends(of, to, { movement: 'calm', secondary: false, side, tipRise: null, compact: { reach, arcs, planes } }, carried);
   const bends = describeBends(of, found.bends, carried).filter((b) => b.kind === 'arc');
   const worst = bends.reduce((a, b) => (b.risk > a.risk ? b : a));
-  const roll = rollOf(found.bent);
+  const roll = turnedFurther(found.bent, plain);
   const gap = gapOf(found.bent.line, others, (of.clear ?? 0) + BESIDE * of.line.diameters[0]!);
   return {
     arcs,
@@ -99,23 +106,24 @@ function wayOf({ of, carried, side, others }: Among, { reach, ...to }: Asked, { 
 }
 
 /** What a branch of a tree is laid among. */
-function among(placed: PlacedTree, poses: readonly { branch: string; bends: readonly BendInSpace[] }[], branch: string): Among {
+function among(placed: PlacedTree, poses: readonly { branch: string; bends: readonly BendInSpace[] }[], { branch, bearing, elevation }: Asked): Among {
   const of = bendingFor(placed, branch);
   const carried = carriedIn(placed, poses, branch);
   const side = sideFirst(slopeOfLine(carried ? new Bender(of.line, carried).finish().line : of.line), placed.tree.plan.front?.bearing ?? 0);
   const own = withChildren(placed.tree, branch);
-  return { of, carried, side, others: [...linesInWorld(placed, poses)].flatMap(([id, line]) => (own.has(id) ? [] : [line])) };
+  const plain = findBends(of, { bearing, elevation }, { movement: 'calm', secondary: false, side, tipRise: null }, carried).bent;
+  return { plain, of, carried, side, others: [...linesInWorld(placed, poses)].flatMap(([id, line]) => (own.has(id) ? [] : [line])) };
 }
 
 /** The ways to lay a branch shorter in a direction, those first that its wood bears, fewest arcs first. Reach in mm. docs: Compaction. */
 export function compactWays(placed: PlacedTree, poses: readonly { branch: string; bends: readonly BendInSpace[] }[], asked: Asked): CompactWay[] {
-  const where = among(placed, poses, asked.branch);
+  const where = among(placed, poses, asked);
   return WAYS.map((way) => wayOf(where, asked, way)).sort((a, b) => Number(b.bears) - Number(a.bears) || a.arcs - b.arcs || a.planes - b.planes);
 }
 
 /** The shortest reach, mm, that the branch's wood bears in some way. */
 export function shortestReach(placed: PlacedTree, poses: readonly { branch: string; bends: readonly BendInSpace[] }[], asked: Asked): number {
-  const where = among(placed, poses, asked.branch);
+  const where = among(placed, poses, asked);
   let [low, high] = [asked.reach, lengthOf(standingOf(placed).lineOf.get(asked.branch)!)];
   for (let i = 0; i < 8; i++) {
     const middle = (low + high) / 2;
