@@ -118,7 +118,7 @@ test('slopes drawn by hand and by keyboard: the tree follows; a leggy branch is 
   const leggy = (await stored(app, 'Levanter')).tree.plan.poses.find((p: { reach?: number }) => p.reach).branch;
   await visit(app, `/tree/${id}/pose?branch=${leggy}`);
   await says(page, /Make it shorter: it is bare for 72%.*arcs in two planes.*radius \d+ mm/);
-  await pressWhere(page, 'button', /^2 arcs in two planes/);
+  await pressWhere(page, 'button', /^6 arcs in two planes/);
   await until(app, 'Levanter', (v) => poseOf(v, leggy).planes === 2);
   await write(page, await field('reaching'), '40');
   await says(page, /this wood takes no less than \d+ mm in one season.*graft/);

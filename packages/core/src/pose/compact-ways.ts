@@ -39,8 +39,9 @@ const WAYS = [
 ] as const;
 /** So near to the reach wanted is there, mm. */
 const CLOSE = 2;
-/** A pad turned farther than this about its branch lies on its side, degrees. */
-const MOST_ROLL = 20;
+/** A pad turned so far about its branch lies level still, to the eye; turned farther than that a hand does not twist it back, degrees. */
+const LEVEL_ROLL = 20;
+const MOST_ROLL = 30;
 /** Nearer to other wood than this it touches, mm; what grows so near its shoulder is beside it anyway. */
 const TOUCHES = 2;
 const BESIDE = 3;
@@ -115,10 +116,12 @@ function among(placed: PlacedTree, poses: readonly { branch: string; bends: read
   return { plain, of, carried, side, others: [...linesInWorld(placed, poses)].flatMap(([id, line]) => (own.has(id) ? [] : [line])) };
 }
 
-/** The ways to lay a branch shorter in a direction, those first that its wood bears, fewest arcs first. Reach in mm. docs: Compaction. */
+/** The ways to lay a branch shorter in a direction, those first that its wood bears and that leave its pad level, fewest arcs first. Reach in mm. docs: Compaction. */
 export function compactWays(placed: PlacedTree, poses: readonly { branch: string; bends: readonly BendInSpace[] }[], asked: Asked): CompactWay[] {
   const where = among(placed, poses, asked);
-  return WAYS.map((way) => wayOf(where, asked, way)).sort((a, b) => Number(b.bears) - Number(a.bears) || a.arcs - b.arcs || a.planes - b.planes);
+  return WAYS.map((way) => wayOf(where, asked, way)).sort(
+    (a, b) => Number(b.bears) - Number(a.bears) || Number(b.roll <= LEVEL_ROLL) - Number(a.roll <= LEVEL_ROLL) || a.arcs - b.arcs || a.planes - b.planes,
+  );
 }
 
 /** The shortest reach, mm, that the branch's wood bears in some way. */

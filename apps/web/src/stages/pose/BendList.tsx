@@ -1,4 +1,4 @@
-import { BEND, poseFaults, type Bend, type PlanPose, sayTurn } from '@ustle/core';
+import { BEND, greatestOf, poseFaults, type Bend, type PlanPose, sayTurn } from '@ustle/core';
 import { BeadGlyph } from '../../shared/BeadGlyph';
 import { NumberField } from '../../shared/NumberField';
 import type { NumberRule } from '../../shared/numbers';
@@ -6,6 +6,7 @@ import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
 import { usePose } from './kit';
 import { keptBend, keptPose } from './kept';
+import { isInArcs } from './use-beads';
 import { BANDS, bendName, deg, PROTECTIONS } from './words';
 
 type Planned = PlanPose['bends'][number];
@@ -60,12 +61,34 @@ function Fields({ pose, index }: { pose: PlanPose; index: number }) {
   );
 }
 
+/** The arcs that make a branch shorter: made one behind the other, as they are drawn. */
+function Arcs({ bends }: { bends: readonly Planned[] }) {
+  const gravest = bends.reduce((a, b) => (b.risk > a.risk ? b : a));
+  const [first, last] = [bends[0]!, bends[bends.length - 1]!];
+  const most = greatestOf(bends.map((b) => b.handDeg ?? b.angle));
+  return (
+    <li className="flex gap-2 border-b border-rule py-1.5">
+      <span className="shrink-0">
+        <BeadGlyph band={gravest.band as 'calm'} />
+      </span>
+      <span>
+        <strong>{bends.length} bends, each going on where the last ended</strong>, as they are drawn
+        <span className="block text-quiet">
+          {first.at} to {last.at + last.length} mm; by hand to {deg(most)} at most; {BANDS[gravest.band]}
+        </span>
+        {PROTECTIONS[gravest.protection] && `${PROTECTIONS[gravest.protection]![0]!.toUpperCase()}${PROTECTIONS[gravest.protection]!.slice(1)}.`}
+      </span>
+    </li>
+  );
+}
+
 /** The bends of a pose from the shoulder; one of them open, to be changed. */
 export function BendList({ pose }: { pose: PlanPose }) {
   const { bend: open, setBend } = usePose();
   return (
     <ol className="border-t border-rule">
       {pose.bends.map((b, i) => {
+        if (b.kind === 'arc') return isInArcs(pose, i) ? null : <Arcs key={i} bends={pose.bends.filter((a) => a.kind === 'arc')} />;
         const turn = sayTurn(b.start, b.toward);
         return (
           <li key={i} className="border-b border-rule py-1.5">

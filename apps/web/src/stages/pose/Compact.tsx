@@ -25,10 +25,10 @@ function Way({ way: w, chosen, onChoose }: { way: CompactWay; chosen: boolean; o
         <span>
           {w.arcs} {w.arcs === 1 ? 'arc' : 'arcs'} in {w.planes === 1 ? 'one plane' : 'two planes'}
           <span className="block text-quiet">
-            radius {w.radius.toFixed(0)} mm, {w.sideways.toFixed(0)} mm off its way
+            radius {w.radius.toFixed(0)} mm, {w.sideways.toFixed(0)} mm off its way{w.bears && w.roll > 20 ? `, its pad turned by ${w.roll.toFixed(0)}°` : ''}
             {w.bears
               ? ''
-              : w.roll > 20
+              : w.roll > 30
                 ? ': its pad comes to lie on its side'
                 : w.gap < 2
                   ? ': it comes against other wood'
