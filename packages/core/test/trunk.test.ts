@@ -1,5 +1,7 @@
 import {
   applyAct,
+  asItLay,
+  asItStands,
   dayOf,
   dueOn,
   generateTree,
@@ -104,6 +106,17 @@ test('led by a device, the trunk comes over by its stages, once; taken down or m
   const stands = planOf(now, day);
   expect(off(endOf(trunkOf(outcomeOf(now).tree)), meant)).toBeLessThan(0.03 * o.height);
   expect(stands.trunk).not.toBeNull();
+  // Measured anew as it stands, the device still on: it is not bent once more; let go, it goes back from there.
+  const { trunk } = asItStands(now, day);
+  const anew = after(now, { kind: 'measure', on: isoOf(day + 3), measured: { trunk: trunk.map((s) => ({ ...s })) } } as Intent);
+  const tipOf = (t: Tree, on: number): readonly number[] => [...trunkOf({ ...asItStands(t, on), plan: { ...t.plan, trunkWay: null } }).points.at(-1)!];
+  expect(off(tipOf(anew, day + 4), tipOf(now, day + 4))).toBeLessThan(0.5);
+  const [planned, again] = [now, anew].map((t) => planOf(t, day + 4));
+  expect(again!.devices[0]).toMatchObject({ dates: [], on: { turns: (planned!.devices[0] as PlanDevice).on!.turns } });
+  expect((again!.devices[0] as PlanDevice).force / (planned!.devices[0] as PlanDevice).force).toBeCloseTo(1, 1);
+  expect(off(endOf(trunkOf({ ...asItLay(anew, day + 4) })), endOf(trunkOf({ ...asItLay(now, day + 4) })))).toBeLessThan(0.05 * 320);
+  const gone = after(anew, { kind: 'take-down', device: 'd1', on: isoOf(day + 5) } as Intent);
+  expect(tipOf(gone, day + 6)[2]).toBeGreaterThan(tipOf(anew, day + 4)[2]! + 5);
   // Off again years later, it is asked for no more.
   const down = after(now, { kind: 'take-down', device: 'd1', on: isoOf(day + 700) } as Intent);
   expect(planOf(down, day + 700).trunk).toBeNull();

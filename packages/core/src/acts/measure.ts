@@ -13,6 +13,7 @@ import {
   type Branch,
   type LineOf,
   type Measured,
+  type RecordLine,
   type Tree,
 } from '../tree/index.js';
 import { actKind, refuse, type Refusal } from './act.js';
@@ -32,9 +33,17 @@ export function unlistedLines(tree: Tree, branches: readonly Branch[], on: strin
 
 const LINE_PARTS = ['parent', 'at', 'bearing', 'elevation', 'length', 'path'] as const satisfies readonly (keyof Branch)[];
 
+/** The wood that a line of the record tells a shape of: bent by hand, with its wire, or led by a tie or a device. */
+function bentBy(line: RecordLine): string[] {
+  if (line.kind === 'bent' || line.kind === 'placed') return [line.branch];
+  if (line.kind === 'wired') return line.toward ? [line.branch] : [];
+  if (line.kind !== 'guyed') return [];
+  return [...(line.bends?.length ? [line.branch] : []), ...(line.other?.bends.length ? [line.other.branch] : [])];
+}
+
 /** Lines for branches of which the record tells bends and whose line is measured anew: they begin from there, and keep how they were measured before. */
 export function lineAnew(tree: Tree, branches: readonly Branch[], on: string): LineOf<'measured'>[] {
-  const bent = new Set(standing(tree.record).flatMap((line) => (line.kind === 'bent' || line.kind === 'placed' ? line.branch : [])));
+  const bent = new Set(standing(tree.record).flatMap(bentBy));
   const after = new Map(branches.map((b) => [b.id, b]));
   return tree.branches.flatMap((was) => {
     const now = after.get(was.id);
@@ -62,9 +71,7 @@ export function thicknessAnew(tree: Tree, branches: readonly Branch[], on: strin
 
 /** Lines where the record tells bends of the trunk, and it is measured anew. */
 const trunkAnew = (tree: Tree, on: string): LineOf<'measured'>[] =>
-  standing(tree.record).some((line) => (line.kind === 'bent' || line.kind === 'placed') && line.branch === 'trunk')
-    ? [{ kind: 'measured', on, branch: 'trunk', trunkWas: tree.trunk }]
-    : [];
+  standing(tree.record).some((line) => bentBy(line).includes('trunk')) ? [{ kind: 'measured', on, branch: 'trunk', trunkWas: tree.trunk }] : [];
 
 const SAID: Partial<Record<keyof Measured, string>> = {
   name: 'name it anew',

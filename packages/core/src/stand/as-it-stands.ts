@@ -97,9 +97,12 @@ function bentLines(tree: Tree, onDay: number): Lines {
     if (open.length) held[id] = { made: moment.madeIn(id, own.indexOf(open.at(-1)!)), further: open.length > 1, placed: open.at(-1)!.placed };
   }
   const closed = new Map([...layers].map(([id, own]) => [id, own.filter((l) => l.closed)]));
+  // What a tie or a device leads is let go; measured while it was led, its line is laid back by as much.
+  const unled = new Map([...layers].map(([id, own]) => [id, own.filter((l) => l.closed || l.tie !== null)]));
+  const angleUnled = (branch: string, bend: HandBend): number => (bend.tie !== null && !bend.released ? 0 : angleOf(branch, bend));
   return {
     now: onLines(tree, placed, moment, onDay),
-    lay: onLines(tree, placed, new Moment(placed, closed, angleOf), onDay),
+    lay: onLines(tree, placed, new Moment(placed, unled, angleUnled), onDay),
     held,
     unsure,
     led: [...layers.values()].some((own) => own.some((l) => !l.closed && l.tie !== null)),
