@@ -156,7 +156,7 @@ test('what is planned by one press bears every check, in hundreds of newtons at 
   expect(none).toBeLessThan(10);
   // Two ends need two pieces of wood.
   const alone = placeTree(tree([branch('a', { at: 200, length: 200, d: 12, tipD: 4 })]));
-  expect(deviceKindsFor(alone, [], 'trunk')).toEqual(['prop', 'jack', 'clamp', 'frame']);
+  expect(deviceKindsFor(alone, [], 'trunk')).toEqual(['prop', 'stays', 'jack', 'clamp', 'frame']);
 });
 
 test('a jack is turned on in stages: each on its day, days that hold still, a force that follows its turns; what a check forbids is not begun', () => {
@@ -292,10 +292,10 @@ test('over made-up trees: ends lie on bark, more way takes more force and no les
         const [a] = some.cushions as [PlanDevice['cushions'][number]];
         expect(Math.hypot(...from.map((x, k) => x - a.at[k]!))).toBeCloseTo(a.diameter / 2, 0);
       }
-      const inPot = kind === 'prop' || kind === 'jack' || kind === 'bar' || kind === 'frame';
+      const inPot = kind === 'prop' || kind === 'jack' || kind === 'bar' || kind === 'frame' || kind === 'stays';
       expect(some.checks.some((c) => c.check === 'pot')).toBe(inPot);
       expect(some.stages === null || some.stages >= 1).toBe(true);
-      if (some.turns !== null) expect(some.turns).toBeCloseTo(3 / usual.pitch!, 1);
+      if (usual.pitch) expect(some.turns).toBeCloseTo(3 / usual.pitch!, 1);
     }
   }
   expect(worked).toBeGreaterThan(18);

@@ -14,6 +14,7 @@ import {
   planTree,
   TRUNK_WAYS,
   trunkOptions,
+  viewer,
   type Intent,
   type Limb,
   type PlanDevice,
@@ -146,4 +147,38 @@ test('bent it keeps its wood and takes years by its thickness, cut it loses heig
   }
   expect(thick.get('low')!.wound).toBeGreaterThan(2 * thin.get('low')!.wound);
   expect(thick.get('low')!.years!).toBeGreaterThan(thin.get('low')!.years!);
+});
+
+test('two stays share the pull of one, keep it from swinging, and their wire bears it', () => {
+  const t = made(20, 16, 'juniper-needle');
+  const o = trunkOptions(t, ON).find((x) => x.key === 'slanting')!;
+  expect(o.device).toMatchObject({ kind: 'stays' });
+  const stays = planOf(after(t, choose(o))).devices[0] as PlanDevice;
+  const [a, b] = stays.parts.map((p) => p.to.map((x, i) => x - p.from[i]!)) as [number[], number[]];
+  // To either side of where the end leans, and as far: the sum of two like pulls goes between them.
+  const length = (v: readonly number[]): number => Math.hypot(...v);
+  const bearings = [a, b].map(([x, y]) => (Math.atan2(x!, y!) * 180) / Math.PI);
+  expect(Math.abs(bearings[0]! - bearings[1]!)).toBeGreaterThan(40);
+  const each = stays.checks.find((c) => c.check === 'wire')!.value;
+  const pull = a.map((x, i) => (each * x) / length(a) + (each * b[i]!) / length(b));
+  expect(length(pull) / stays.force).toBeCloseTo(1, 1);
+  expect(stays.turns).toBeGreaterThan(1);
+});
+
+test('a trunk is wrapped before its wire as a work of its own, and what its bend asks of pot and planting is told', () => {
+  const t = { ...made(20, 16, 'yew'), plan: { ...made(20, 16, 'yew').plan, front: { bearing: 40, pitch: 0, roll: 0 } } };
+  const wrapped = trunkOptions(t, ON).find((x) => x.because.some((b) => b.includes('wrapped before')))!;
+  const chosen = after(t, choose(wrapped));
+  const steps = openSteps(chosen, planOf(chosen), ON).filter((s) => s.branches.includes('trunk'));
+  expect(steps.map((s) => s.kind).slice(0, 2)).toEqual(['wrap', 'wire']);
+  expect(steps[1]!.did[0]).toMatchObject({ kind: 'wired', wrap: 'raffia' });
+  const hanging = trunkOptions(made(20, 16, 'juniper-needle'), ON).find((x) => x.key === 'cascade')!;
+  const lowest = -Math.min(...hanging.then!.lines.find(([id]) => id === 'trunk')![1].points.map((p) => p[2]));
+  expect(hanging.because.join(' ')).toContain(`It hangs ${lowest.toFixed(0)} mm below the soil`);
+  // An S is planted so that its end comes nearer to standing over its base; what hangs is not tilted.
+  const s = trunkOptions(t, ON).find((x) => x.key === 'gentle-s')!;
+  const end = s.then!.lines.find(([id]) => id === 'trunk')![1].points.at(-1)!;
+  const aside = (view: Parameters<typeof viewer>[0]): number => Math.abs(viewer(view)(end)[0]);
+  expect(aside(s.planting!.view)).toBeLessThan(aside(t.plan.front) + 1);
+  expect(hanging.planting!.tiltDeg).toBe(0);
 });

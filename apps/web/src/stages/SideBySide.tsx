@@ -8,6 +8,8 @@ export interface Picture {
   note: string;
   view: View;
   after: Tree | null;
+  /** Its lines, where they are bent. */
+  bent?: TurntableProps['bent'];
   /** Words beside branches. */
   labels?: TurntableProps['labels'];
   onPick: () => void;
@@ -39,23 +41,24 @@ export function SideBySide({ pictures, scene }: Props) {
         turn them together
       </label>
       <div className={`grid min-h-0 flex-1 ${pictures.length > 2 ? 'grid-cols-2 grid-rows-2' : 'grid-cols-2'}`}>
-        {pictures.map(({ name, note, view, after, labels = NONE, onPick }, i) => (
+        {pictures.map(({ name, note, view, after, bent = null, labels = NONE, onPick }, i) => (
           <figure key={`${name}${view.bearing}`} className="relative min-h-0 min-w-0 border-b border-r border-rule">
             <Turntable
               {...scene}
               small
               after={after}
+              bent={bent}
               labels={labels}
               {...(together ? { company } : {})}
               bearing={wrapDeg(Math.round(view.bearing + turnOf(i)))}
               onBearing={(to) => onBearing(i, view.bearing, to)}
               view={view}
             />
-            <figcaption className="absolute left-3 top-2 flex items-center gap-2">
+            <figcaption className="absolute left-3 right-3 top-2 flex flex-wrap items-center gap-x-2">
               <button type="button" className="btn btn-outline btn-primary btn-sm bg-base-100" onClick={onPick}>
                 {name}
               </button>
-              <span className="text-[0.94rem] text-quiet">{note}</span>
+              <span className="bg-base-100/85 px-1 text-[0.94rem] text-quiet">{note}</span>
             </figcaption>
           </figure>
         ))}

@@ -16,7 +16,7 @@ export const freeDeviceId = (devices: readonly Pick<Device, 'id'>[]): string => 
 /** Devices with two ends on wood, those that go to an anchor, and those that work towards a side. */
 const TWO_ENDS = new Set(['spreader', 'spacer', 'bar']);
 const ANCHORED = new Set(['prop', 'jack', 'bar']);
-const SIDED = new Set(['clamp', 'frame']);
+const SIDED = new Set(['clamp', 'frame', 'stays']);
 
 /** Why a device cannot be set so, beside the field that is wrong; null where it can. */
 export function faultOf(tree: Tree, { kind, branch, at, other, anchor, bearing, span }: Device): ReturnType<typeof refuse> | null {

@@ -10,6 +10,7 @@ import {
   poseFaults,
   POSE_FIELDS,
   POSING,
+  TRUNK_LEADS,
   TRUNK_WAYS,
   WORSE_WOOD,
   id,
@@ -110,7 +111,7 @@ export const setPosing = actKind({
 
 const { at, anchor, bearing, by, pitch } = DEVICE.properties;
 /** What leads the trunk, where its own wire does not. */
-const LEADS = part({ kind: oneOf(['jack', 'frame'], 'what it is'), at, anchor, bearing, by, pitch }, 'the jack or frame that leads it there');
+const LEADS = part({ kind: oneOf(TRUNK_LEADS, 'what it is'), at, anchor, bearing, by, pitch }, 'what leads it there');
 
 /** Chooses what the trunk is bent into, in place of cutting it; null leaves it as it stands. */
 export const bendTrunk = actKind({

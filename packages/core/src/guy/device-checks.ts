@@ -1,16 +1,18 @@
 import { SEASON_RISK, STAGE_RISK } from '../wood/index.js';
 import type { DeviceKind } from '../tree/index.js';
 import { potStandsFast, type AnchorPlace } from './anchors.js';
-import { BARK_BEARS, CLEAR, FAR, type GuyCheck } from './checks.js';
+import { BARK_BEARS, CLEAR, FAR, tieBears, type GuyCheck } from './checks.js';
 import type { GuyWorld } from './world.js';
 
 /** What a device is set with, N: by two hands, pressed in with a thread or a wedge, or by a screw of its own. Own estimates of what anybody wants beside him. */
-const SET_WITH: Record<DeviceKind, number> = { spacer: 150, prop: 150, bar: 150, spreader: 300, frame: 400, jack: 400, clamp: 900 };
+const SET_WITH: Record<DeviceKind, number> = { spacer: 150, prop: 150, bar: 150, spreader: 300, stays: 300, frame: 400, jack: 400, clamp: 900 };
 
 interface ToCheck {
   kind: DeviceKind;
-  /** Whether a screw moves it, stage by stage. */
-  screw: boolean;
+  /** Whether it is moved by turns, of a screw or a stick, stage by stage. */
+  byTurns: boolean;
+  /** What each tie that it is made of pulls with, N, and its thickness; null where it is made of none. */
+  tie: { tension: number; wire: number } | null;
   /** The wood that is asked for most. */
   worst: { strain: number; risk: number; diameter: number };
   /** N. */
@@ -26,11 +28,11 @@ interface ToCheck {
 }
 
 /** All that can be wrong with a device, each with its value and limit. docs: Devices. */
-export function checkDevice(world: GuyWorld, { kind, screw, worst, force, pressure, cushion, gap, anchor, rocks }: ToCheck): GuyCheck[] {
+export function checkDevice(world: GuyWorld, { kind, byTurns, tie, worst, force, pressure, cushion, gap, anchor, rocks }: ToCheck): GuyCheck[] {
   const bears = BARK_BEARS[world.bark];
   const isClear = gap === null || gap >= CLEAR;
-  // What has no screw is set in one go.
-  const bearsRisk = screw ? SEASON_RISK : STAGE_RISK;
+  // What is not moved by turns is set in one go.
+  const bearsRisk = byTurns ? SEASON_RISK : STAGE_RISK;
   const least = SET_WITH[kind];
   const checks: GuyCheck[] = [
     {
@@ -45,7 +47,7 @@ export function checkDevice(world: GuyWorld, { kind, screw, worst, force, pressu
       value: worst.risk,
       limit: bearsRisk,
       ok: worst.risk <= bearsRisk,
-      said: `Its wood, ${worst.diameter.toFixed(0)} mm thick there, is strained by ${(100 * worst.strain).toFixed(1)}%; in ${screw ? 'the stages of one season' : 'one go'} it bears ${((100 * worst.strain * bearsRisk) / Math.max(1e-9, worst.risk)).toFixed(1)}%.`,
+      said: `Its wood, ${worst.diameter.toFixed(0)} mm thick there, is strained by ${(100 * worst.strain).toFixed(1)}%; in ${byTurns ? 'the stages of one season' : 'one go'} it bears ${((100 * worst.strain * bearsRisk) / Math.max(1e-9, worst.risk)).toFixed(1)}%.`,
     },
     {
       check: 'cushion',
@@ -59,6 +61,16 @@ export function checkDevice(world: GuyWorld, { kind, screw, worst, force, pressu
   if (anchor && Number.isFinite(anchor.capacity)) {
     const { capacity } = anchor;
     checks.push({ check: 'anchor', value: force, limit: capacity, ok: force <= capacity, said: `What it goes to bears about ${capacity.toFixed(0)} N.` });
+  }
+  if (tie) {
+    const bears = tieBears(tie.wire);
+    checks.push({
+      check: 'wire',
+      value: tie.tension,
+      limit: bears,
+      ok: tie.tension <= bears,
+      said: `Each is of copper, ${tie.wire} mm doubled, and pulls with ${tie.tension.toFixed(0)} N; it bears ${bears.toFixed(0)} N safely.`,
+    });
   }
   if (rocks !== null) {
     const stands = potStandsFast(world);

@@ -38,6 +38,12 @@ export const DEVICE_WORDS: Record<DeviceKind, DeviceWords> = {
     marks: 'It lies on padded bark in two places, each with half of the pull.',
     danger: `The tie at its middle carries both branches: ${STORED}`,
   },
+  stays: {
+    name: 'pair of stays',
+    does: 'Two doubled ties from one cushion to the rim, to either side of where they draw: they pull between them, and neither lets it swing.',
+    marks: 'One wide cushion under both, and they are wound shorter by turns, a little on one, a little on the other.',
+    danger: `Each is wound by its stick, and a stick let go strikes back: tie it fast after each turn; ${STORED}`,
+  },
   jack: {
     name: 'jack on a stay',
     does: 'A threaded stay that draws a trunk or a thick branch towards its anchor, turn by turn.',

@@ -1,11 +1,12 @@
-import { greatestOf } from '../units/index.js';
+import { greatestOf, leastOf } from '../units/index.js';
 import { add, alignedTo, distance, dot, lengthOf, lerp, limb, norm, pointAt, scale, stretch, sub, unit, type Limb, type Vec } from '../space/index.js';
 import { LED_SEGMENTS, leadBoth, leadWood, type Led, type LedAsked } from '../rod/index.js';
 import { bandOf, HEFT, safeBendRatio, type Band } from '../wood/index.js';
-import { drawnFrom, level, rimAt, type Device } from '../tree/index.js';
+import { drawnFrom, level, rimAt, staysOn, type Device } from '../tree/index.js';
 import { anchorAt, type AnchorPlace } from './anchors.js';
-import { cushionFor, nearestWood, type GuyCheck } from './checks.js';
+import { cushionFor, nearestWood, tieFor, type GuyCheck } from './checks.js';
 import { checkDevice } from './device-checks.js';
+import { windlass } from './windlass.js';
 import type { GuyWorld } from './world.js';
 
 /** Wood that a device moves. */
@@ -103,6 +104,7 @@ export function workOutDevice(world: GuyWorld, device: Device): DevicePlan | str
   const place = placeOn(world, device.branch, device.at);
   if (!place) return 'There is no wood there: it ends before, or is not on the tree.';
   if (kind === 'clamp') return clamped(world, device, place);
+  if (kind === 'stays') return stayed(world, device, place);
   if (kind === 'spreader' || kind === 'spacer' || kind === 'bar') {
     const other = device.other ? placeOn(world, device.other.branch, device.other.at) : null;
     if (!other) return 'Its other end has no wood to hold on to: choose a branch, and a place on it.';
@@ -128,6 +130,35 @@ export function workOutDevice(world: GuyWorld, device: Device): DevicePlan | str
     anchor,
     contacts: [place],
     rocks: inPot(anchor) ? led.force * place.point[2] : null,
+  });
+}
+
+/** Two stays from one place, each with half of the pull and of what would turn it aside. */
+function stayed(world: GuyWorld, device: Device, place: Place): DevicePlan | string {
+  const between = drawnFrom(device, world.pot, place.point);
+  if (!between) return 'Towards which side do they draw? Say their bearing.';
+  const ends = staysOn(world.pot, device.bearing!);
+  const way = sub(between, place.point);
+  if (Math.abs(dot(unit(way), place.along)) > ALONG) return 'They would pull along the wood, which does not give that way: choose another place or side.';
+  const led = world.keep(`led ${JSON.stringify([askOf(world, place, way), device.by])}`, () => leadWood(askOf(world, place, way), device.by));
+  const from = bark(place, scale(way, -1));
+  const stays = ends.map((to) => sub(to, place.point));
+  // Both pull alike; what they pull along the way together is the force.
+  const share = 1 / stays.reduce((sum, stay) => sum + dot(unit(stay), unit(way)), 0);
+  const tension = share * led.force;
+  const anchors = ends.map((to) => anchorAt(world, { kind: 'pot-rim', bearing: (Math.atan2(to[0], to[1]) * 180) / Math.PI }, place.point)!);
+  const length = distance(from, ends[0]);
+  return finished(world, device, {
+    force: led.force,
+    woods: [{ place, led }],
+    length: length - device.by,
+    stick: null,
+    turns: windlass({ length, wireDiameter: tieFor(tension), shortening: device.by * dot(unit(stays[0]!), unit(way)) }),
+    tie: { tension, wire: tieFor(tension) },
+    parts: ends.map((to): DevicePart => ({ look: 'stay', from, to })),
+    anchor: { ...anchors[0]!, capacity: leastOf(anchors.map((a) => a.capacity)) / share },
+    contacts: [place],
+    rocks: led.force * place.point[2],
   });
 }
 
@@ -260,6 +291,9 @@ interface Worked {
   stick: number | null;
   parts: DevicePart[];
   anchor: AnchorPlace | null;
+  /** Turns of what winds it shorter, where no screw does, and the ties it is made of. */
+  turns?: number;
+  tie?: { tension: number; wire: number };
   contacts: Place[];
   /** How much it rocks the tree in its pot, N·mm; null where it does not. */
   rocks: number | null;
@@ -281,7 +315,8 @@ function finished(world: GuyWorld, device: Device, worked: Worked): DevicePlan {
   const worst = moved.reduce((a, b) => (b.risk > a.risk ? b : a));
   const checks = checkDevice(world, {
     kind: device.kind,
-    screw: device.pitch !== undefined,
+    byTurns: device.pitch !== undefined || worked.turns !== undefined,
+    tie: worked.tie ?? null,
     worst,
     force,
     pressure,
@@ -296,7 +331,7 @@ function finished(world: GuyWorld, device: Device, worked: Worked): DevicePlan {
     moved,
     length: worked.length,
     stick: worked.stick,
-    turns: device.pitch ? device.by / device.pitch : null,
+    turns: worked.turns ?? (device.pitch ? device.by / device.pitch : null),
     cushion,
     checks,
     parts,

@@ -1,5 +1,5 @@
 import { closestBetween, distance, lengthOf, pointAt, stretch, type Limb, type Vec } from '../space/index.js';
-import { DEVICE_KINDS, type Device, type DeviceKind } from '../tree/index.js';
+import { DEVICE_KINDS, TRUNK_LEADS, type Device, type DeviceKind } from '../tree/index.js';
 import type { AnchorRef } from './anchors.js';
 import { DEVICE_WORDS } from './device-words.js';
 import { workOutDevice, type DevicePlan } from './devices.js';
@@ -10,7 +10,7 @@ const NEAR = 60;
 /** What stands close at its foot needs no block there: beyond this share of its length. */
 const OUTER = 0.3;
 /** How far a device of a kind moves its wood where that bears it, mm; less than the least is not worth setting. */
-const TRAVEL: Record<DeviceKind, number> = { spreader: 8, spacer: 2, prop: 10, bar: 10, jack: 8, clamp: 4, frame: 10 };
+const TRAVEL: Record<DeviceKind, number> = { spreader: 8, spacer: 2, prop: 10, bar: 10, stays: 8, jack: 8, clamp: 4, frame: 10 };
 const LEAST_TRAVEL = 1;
 /** A place that bears so much of the usual travel is taken; other places are tried where none does. */
 const ENOUGH = 0.5;
@@ -54,6 +54,8 @@ function placesFor(world: GuyWorld, kind: DeviceKind, branch: string): Placed[] 
         const spans = new Set(SPANS.map((times) => Math.round(Math.min(room, Math.max(LEAST_SPAN, times * here.diameter)))));
         return [...spans].flatMap((span) => around(sideOf(here)).map((bearing) => ({ ...base, bearing, span, pitch: 1 })));
       }
+      case 'stays':
+        return around(sideOf(here)).map((bearing) => ({ ...base, bearing }));
       case 'frame':
         return around(sideOf(here)).map((bearing) => ({ ...base, bearing, pitch: 1 }));
       case 'jack':
@@ -118,22 +120,21 @@ export interface LedTo {
 /** Places along the trunk at which it is drawn, and turns to either side of the way it shall go, degrees. */
 const DRAWN_AT = [0.65, 0.8, 0.5];
 const DRAWN_TURNED = [0, 30, -30];
-const DRAWN_BY = ['jack', 'frame'] as const;
 /** A trunk is drawn by no more than so much of its length. */
 const MOST_DRAWN = 0.8;
 const MOST_TRAVEL = 300;
 
-/** The jack or frame that brings the trunk, towards a bearing, to where a measure of its line is as wanted; else the one that brings it farthest. Null where none bears its checks at all. docs: The trunk. */
+/** The stays, the jack or the frame that bring the trunk, towards a bearing, to where a measure of its line is as wanted; else the one that brings it farthest. Null where none bears its checks at all. docs: The trunk. */
 export function leadTo(world: GuyWorld, bearing: number, wanted: number, measure: (trunk: Limb) => number): LedTo | null {
   const total = lengthOf(world.trunk);
   const most = Math.min(MOST_TRAVEL, MOST_DRAWN * total);
   let best: LedTo | null = null;
-  for (const kind of DRAWN_BY)
+  for (const kind of TRUNK_LEADS)
     for (const share of DRAWN_AT)
       for (const turn of DRAWN_TURNED) {
         const toward = Math.round(bearing + turn + 360) % 360;
         const where = kind === 'jack' ? { anchor: { kind: 'pot-rim', bearing: toward } } : { bearing: toward };
-        const placed: Placed = { kind, branch: 'trunk', at: Math.round(share * total), pitch: 1, ...where };
+        const placed: Placed = { kind, branch: 'trunk', at: Math.round(share * total), ...(kind === 'stays' ? {} : { pitch: 1 }), ...where };
         const far = farthest(world, placed, most, (found) => measure(found.moved[0]!.line) <= wanted);
         if (Array.isArray(far)) continue;
         const reached = measure(far.found.moved[0]!.line);

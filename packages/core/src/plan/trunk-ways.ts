@@ -1,5 +1,5 @@
 import { greatestOf, toRad } from '../units/index.js';
-import { bearingAndElevation, lengthOf, pointAt, sub, type Limb, type Vec } from '../space/index.js';
+import { bearingAndElevation, lengthOf, pointAt, stretch, sub, type Limb, type Vec } from '../space/index.js';
 import { growingDays, speciesOf, woodOf } from '../species/index.js';
 import { heldShare, recoverable, type Band } from '../wood/index.js';
 import {
@@ -16,12 +16,13 @@ import {
   type Tree,
   type TrunkWay,
 } from '../tree/index.js';
-import { bentTrunk, isMain, leanOf, linesInWorld, plannedWay, standingOf, trunkDevice, type Standing } from '../pose/index.js';
+import { bentTrunk, isMain, leanOf, linesInWorld, plannedWay, posedLines, standingOf, trunkDevice, type Standing } from '../pose/index.js';
 import { wireBendsTrunk } from '../stand/index.js';
 import { planWiring } from '../wire/index.js';
 import { DEVICE_WORDS, leadTo, worldOn, type LedTo } from '../guy/index.js';
 import { planDevices, type PlanDevice } from './devices.js';
 import { planBends, type PlanBend } from './poses.js';
+import { plantingOf, type TrunkPlanting } from './trunk-planting.js';
 
 /** One way to make a tall trunk into something: bent, or cut back to a new leader. */
 export interface TrunkOption {
@@ -41,6 +42,10 @@ export interface TrunkOption {
   dates: string[];
   /** The device that leads it there, which goes into the plan with it; null where its own wire does, or nothing. */
   device: Omit<Device, 'id'> | null;
+  /** How it is planted then; null where nothing is bent. */
+  planting: TrunkPlanting | null;
+  /** The tree as it would be, and its lines where they are bent, in its own space; null where it is not offered. */
+  then: { tree: Tree; lines: [string, Limb][] } | null;
   because: string[];
 }
 
@@ -153,6 +158,8 @@ function bendOption(placed: PlacedTree, way: TrunkWay, onDay: number): TrunkOpti
   const line = hold.by ? linesInWorld(bent, []).get('trunk')! : standing.trunk;
   const height = greatestOf(line.points.map((p) => p[2]));
   const apex = line.points[line.points.length - 1]!;
+  const shown = stages === null ? null : posedLines(bent, []);
+  const planting = shown && plantingOf(placed, way, shown.get('trunk')!);
   const worst = wholly.length ? wholly.reduce((a, b) => (b.risk > a.risk ? b : a)) : null;
   const years = stages === null ? [null] : bends.filter((b) => b.angle >= 1).map((b) => yearsToHold(placed.tree, b, onDay));
   const told = (staged?.bends ?? []).reduce<PlanBend | null>((a, b) => (a && a.risk >= b.risk ? a : b), null);
@@ -173,6 +180,8 @@ function bendOption(placed: PlacedTree, way: TrunkWay, onDay: number): TrunkOpti
     stages,
     dates: staged?.dates ?? [],
     device: stages === null ? null : device,
+    planting,
+    then: shown && { tree: bent.tree, lines: [...shown] },
     because:
       stages === null
         ? [whyNot, ...(hold.by === null && hold.led ? sayComesOver(hold.led, standing, way) : [])]
@@ -184,6 +193,7 @@ function bendOption(placed: PlacedTree, way: TrunkWay, onDay: number): TrunkOpti
               : `Its own wire holds it: ${told!.diameter.toFixed(0)} mm of wood at ${(told!.strain * 100).toFixed(1)}% strain${told!.protection === 'none' ? '' : ', wrapped before'}.`,
             ...(hold.by === 'device' ? sayComesOver(hold.led, standing, way) : []),
             ...(stages > 1 && staged!.rest ? [`${staged!.rest} of rest between its ${stages} stages.`] : []),
+            ...planting!.because,
           ],
   };
 }
@@ -194,6 +204,19 @@ const TAPER = 0.7;
 const LEADER_GROWTH = 1.2;
 const CALLUS = 3;
 const MOST_LEADERS = 2;
+
+/** The tree cut off at a place on its trunk, mm along it. */
+function cutBack({ tree, trunk }: PlacedTree, at: number): Tree {
+  const { points, diameters } = stretch(trunk, 0, at);
+  const above = new Set<string>();
+  for (let grew = -1; grew !== above.size;) {
+    grew = above.size;
+    for (const b of tree.branches) if ((b.parent === 'trunk' && b.at > at) || above.has(b.parent)) above.add(b.id);
+  }
+  return { ...tree, trunk: points.map(([x, y, z], i) => ({ x, y, z, d: diameters[i]! })), branches: tree.branches.filter((b) => !above.has(b.id)) };
+}
+
+const sayYears = (years: number): string => (years < 1.5 ? 'a year' : `${years.toFixed(0)} years`);
 
 function cutOptions(placed: PlacedTree): TrunkOption[] {
   const { tree } = placed;
@@ -222,9 +245,11 @@ function cutOptions(placed: PlacedTree): TrunkOption[] {
         stages: 1,
         dates: [],
         device: null,
+        planting: null,
+        then: { tree: cutBack(placed, Math.min(lengthOf(placed.trunk), b.branch.at + b.parentDiameter)), lines: [] },
         because: [
-          `It is ${b.branch.d.toFixed(0)} mm thick where the trunk has ${b.parentDiameter.toFixed(0)}: about ${thickens.toFixed(0)} years until the taper carries on.`,
-          `The wound of ${cutAt.diameter.toFixed(0)} mm closes in about ${closes.toFixed(0)} years, if it closes; ${(100 - (100 * height) / standing.height).toFixed(0)}% of the height and all above is lost.`,
+          `It is ${b.branch.d.toFixed(0)} mm thick where the trunk has ${b.parentDiameter.toFixed(0)}: about ${sayYears(thickens)} until the taper carries on.`,
+          `The wound of ${cutAt.diameter.toFixed(0)} mm closes in about ${sayYears(closes)}, if it closes; ${(100 - (100 * height) / standing.height).toFixed(0)}% of the height and all above is lost.`,
         ],
       };
     })

@@ -7,6 +7,7 @@ import {
   asMeasured,
   drawnFrom,
   heldShapeOf,
+  isTrunkLead,
   placeTree,
   rimAt,
   type BendInSpace,
@@ -122,8 +123,7 @@ export function plannedWay(standing: Standing, way: TrunkWay): { bends: PlannedB
 }
 
 /** The device of the plan that leads the trunk to what it is bent into; null where a coil does, or nothing. */
-export const trunkDevice = ({ plan }: Tree): Device | null =>
-  (plan.trunkWay && plan.devices?.find((d) => d.branch === 'trunk' && (d.kind === 'jack' || d.kind === 'frame'))) || null;
+export const trunkDevice = ({ plan }: Tree): Device | null => (plan.trunkWay && plan.devices?.find((d) => d.branch === 'trunk' && isTrunkLead(d.kind))) || null;
 
 /** So many bends tell how a device leads the trunk. */
 const LED_IN = 5;

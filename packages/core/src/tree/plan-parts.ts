@@ -173,9 +173,13 @@ export const GUY = part(
 );
 export type Guy = Static<typeof GUY>;
 
-export const DEVICE_KINDS = ['spreader', 'spacer', 'prop', 'bar', 'jack', 'clamp', 'frame'] as const;
+export const DEVICE_KINDS = ['spreader', 'spacer', 'prop', 'bar', 'stays', 'jack', 'clamp', 'frame'] as const;
 /** What moves or holds wood that no coil and no tie would: see docs/how-it-computes.md, Devices. */
 export type DeviceKind = (typeof DEVICE_KINDS)[number];
+
+/** What leads a trunk to a way, the gentlest first. */
+export const TRUNK_LEADS = ['stays', 'jack', 'frame'] as const satisfies readonly DeviceKind[];
+export const isTrunkLead = (kind: DeviceKind): kind is (typeof TRUNK_LEADS)[number] => (TRUNK_LEADS as readonly DeviceKind[]).includes(kind);
 
 export const DEVICE = part(
   {
@@ -185,7 +189,7 @@ export const DEVICE = part(
     at: mm(0, 5000, 'where on it, from the shoulder or the soil'),
     other: optional(part({ branch: id('a branch, or trunk'), at: mm(0, 5000, 'where on that') }, 'its other end: of a spreader, a spacer, a bar')),
     anchor: optional(ANCHOR),
-    bearing: optional(bearing('which way a clamp pushes, or a frame draws')),
+    bearing: optional(bearing('which way a clamp pushes, or a frame or two stays draw')),
     span: optional(mm(20, 1500, 'from hook to hook of a clamp')),
     by: mm(0.5, 300, 'how far it moves the wood there', 0.5),
     pitch: optional(mm(0.2, 6, 'travel for each turn of a screw', 0.05)),

@@ -1,4 +1,4 @@
-import { direction, scale, type Vec } from '../space/index.js';
+import { direction, lerp, scale, type Vec } from '../space/index.js';
 import type { Device } from './plan-parts.js';
 import type { Pot } from './measures.js';
 
@@ -16,12 +16,24 @@ export function rimAt({ shape, width, depth }: Pot, bearing: number): number {
   return 1 / Math.hypot(x / (width / 2), y / (depth / 2));
 }
 
-/** Where a jack that goes to the rim of a pot, or a frame, draws a place on wood from; null for any other device. */
+/** Two stays go to the rim so far to either side of where they draw, degrees. */
+const STAYS_APART = 35;
+
+/** The two places on the rim that a pair of stays goes to. */
+export const staysOn = (pot: Pot, bearing: number): [Vec, Vec] =>
+  [-STAYS_APART, STAYS_APART].map((turn): Vec => {
+    const at = (bearing + turn + 360) % 360;
+    const [east, north] = scale(level(at), rimAt(pot, at));
+    return [east, north, SOIL];
+  }) as [Vec, Vec];
+
+/** Where a jack that goes to the rim of a pot, a frame, or two stays between them, draw a place on wood from; null for any other device. */
 export function drawnFrom({ kind, bearing, anchor }: Device, pot: Pot, [x, y, z]: Vec): Vec | null {
   if (kind === 'frame' && bearing !== undefined) {
     const [east, north] = scale(level(bearing), Math.max(rimAt(pot, bearing), Math.hypot(x, y) + OUTSIDE));
     return [east, north, z];
   }
+  if (kind === 'stays' && bearing !== undefined) return lerp(...staysOn(pot, bearing), 0.5);
   if (anchor?.kind !== 'pot-rim' || anchor.bearing === undefined) return null;
   const [east, north] = scale(level(anchor.bearing), rimAt(pot, anchor.bearing));
   return [east, north, SOIL];

@@ -62,12 +62,12 @@ const bendsTrunk = (s: WorkStep): boolean => (s.kind === 'bend' || s.kind === 'd
 const timeOf = (steps: readonly WorkStep[]): number => steps.reduce((sum, s) => sum + s.minutes + s.rest, 0);
 const sharesBranch = (a: WorkStep, branches: ReadonlySet<string>): boolean => a.branches.some((b) => branches.has(b));
 const branchesIn = (steps: readonly WorkStep[]): Set<string> => new Set(steps.flatMap((s) => s.branches));
-const ON_BRANCHES = new Set<StepKind>(['cut', 'jin', 'wire', 'bend', 'guy', 'device', 'place']);
+const ON_BRANCHES = new Set<StepKind>(['cut', 'jin', 'wrap', 'wire', 'bend', 'guy', 'device', 'place']);
 
-/** Steps of ties, bends and placing that a piece of wire brings along: those on its branches. */
+/** Steps of wraps, bends and placing that a piece of wire brings along: those on its branches. */
 const along = (steps: readonly WorkStep[], wire: WorkStep): WorkStep[] => {
   const on = new Set(wire.branches);
-  return steps.filter((s) => (s.kind === 'bend' || s.kind === 'place') && sharesBranch(s, on));
+  return steps.filter((s) => (s.kind === 'bend' || s.kind === 'place' || s.kind === 'wrap') && sharesBranch(s, on));
 };
 
 interface Taken {
@@ -263,7 +263,7 @@ function worthIt(step: WorkStep, kinds: ReadonlySet<StepKind>, wraps: boolean): 
 
 /** Whether a step rests on what the artist decided, not on a proposal: decided while a session is open it comes into it. */
 function isDecided({ plan }: Tree, { kind, of, branches }: WorkStep): boolean {
-  if (kind === 'wire') return plan.runs.some((r) => r.id === of);
+  if (kind === 'wire' || kind === 'wrap') return plan.runs.some((r) => r.id === of);
   if (kind === 'guy') return plan.guys.some((g) => g.id === of);
   if (kind === 'bend' || kind === 'place') return plan.poses.some((p) => branches.includes(p.branch));
   return true;

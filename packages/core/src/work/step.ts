@@ -2,7 +2,23 @@ import type { Deed } from '../acts/index.js';
 import type { WorkPart } from '../tree/index.js';
 
 /** Kinds of steps in the order of the job. docs: A session of work. */
-export const STEP_KINDS = ['shelter', 'clear', 'cut', 'jin', 'soak', 'fast', 'wire', 'bend', 'guy', 'device', 'place', 'clean', 'pot', 'aftercare'] as const;
+export const STEP_KINDS = [
+  'shelter',
+  'clear',
+  'cut',
+  'jin',
+  'soak',
+  'fast',
+  'wrap',
+  'wire',
+  'bend',
+  'guy',
+  'device',
+  'place',
+  'clean',
+  'pot',
+  'aftercare',
+] as const;
 export type StepKind = (typeof STEP_KINDS)[number];
 
 /** Which part of the work a step belongs to; null: it goes with any. */
@@ -13,6 +29,7 @@ export const PART_OF: Record<StepKind, WorkPart | null> = {
   jin: 'cuts',
   soak: 'bends',
   fast: null,
+  wrap: 'wire',
   wire: 'wire',
   bend: 'bends',
   guy: 'ties',

@@ -57,9 +57,10 @@ const cutForJin = ({ tree, names, placed }: Laying, since: number): Draft[] =>
   );
 
 /** Where a branch is wrapped before its wire goes on, for the bends that want it, in words; null where none does. */
-function wrapOf({ poses }: PlanDocument, branch: string): [branch: string, where: string][] | null {
-  const bends = poses.find((p) => p.branch === branch)?.bends.filter((b) => b.protection === 'raffia' || b.protection === 'both') ?? [];
-  if (!bends.length) return null;
+function wrapOf({ poses, trunk }: PlanDocument, branch: string): [branch: string, where: string][] | null {
+  const own = branch === 'trunk' ? trunk?.bends : poses.find((p) => p.branch === branch)?.bends;
+  const bends = own?.filter((b) => b.protection === 'raffia' || b.protection === 'both');
+  if (!bends?.length) return null;
   const [from, to] = [leastOf(bends.map((b) => b.at)), greatestOf(bends.map((b) => b.at + b.length))];
   return [[branch, `from ${Math.max(0, from - pastBend(bends)).toFixed(0)} to ${(to + pastBend(bends)).toFixed(0)} mm`]];
 }
@@ -70,7 +71,7 @@ function wireSteps({ plan, names, on, tree, onDay }: Laying): Draft[] {
   const worn = new Set(coilsOn(tree, onDay).map((c) => c.branch));
   const open = plan.runs.filter((r) => r.branches.some((b) => !worn.has(b.branch)));
   const inOrder = [...open].sort((a, b) => plan.order.indexOf(a.id) - plan.order.indexOf(b.id));
-  return inOrder.map((run): Draft => {
+  return inOrder.flatMap((run): Draft[] => {
     // A half that is on already stays as it is: the other goes on by itself.
     const parts = run.branches.filter((b) => !worn.has(b.branch));
     const whole = parts.length === run.branches.length;
@@ -79,7 +80,10 @@ function wireSteps({ plan, names, on, tree, onDay }: Laying): Draft[] {
     const wound = parts.map(({ branch, hand, start, turns }) => ({ branch, hand, start, turns, ...(wraps.has(branch) ? { wrap: 'raffia' as const } : {}) }));
     const { first, ...others } = whole ? asWound(run, wound) : { first: wound[0]!, ...(wound[1] ? { along: wound.slice(1) } : {}) };
     const turns = parts.reduce((sum, b) => sum + b.turns, 0);
-    return {
+    // A trunk is a work of its own to wrap; a branch is wrapped as its wire goes on.
+    const trunk = wraps.get('trunk');
+    wraps.delete('trunk');
+    const wire: Draft = {
       key: `wire:${[...branches].sort().join('+')}`,
       kind: 'wire',
       branches,
@@ -119,8 +123,22 @@ function wireSteps({ plan, names, on, tree, onDay }: Laying): Draft[] {
         },
       ],
     };
+    return trunk ? [wrapTrunk(trunk, run.id), wire] : [wire];
   });
 }
+
+const wrapTrunk = (where: string, run: string): Draft => ({
+  key: 'wrap:trunk',
+  kind: 'wrap',
+  branches: ['trunk'],
+  title: 'Wrap the trunk',
+  what: [
+    `Wet raffia ${where} above the soil, two layers, wound tight and all one way, the way its wire will go.`,
+    'Where the bend comes lay a strand or two of raffia, or a heavy wire, along its outside, under the last layer.',
+  ],
+  rule: 3 * MINUTES.wrap,
+  of: run,
+});
 
 /** Steps that go with any session, or with whatever of it asks for them. */
 const GENERAL = {

@@ -1,20 +1,11 @@
-import { TRUNK_WAYS, type Intent, type TrunkOption, type TrunkWay } from '@ustle/core';
+import { TRUNK_WAYS, type TrunkOption, type TrunkWay } from '@ustle/core';
 import { BeadGlyph } from '../../shared/BeadGlyph';
 import { Caution, Skeleton } from '../../shared/parts';
 import { percent, sayDate } from '../../shared/say';
-import { useAnswer, worker } from '../../jobs/use-planner';
 import { AgreeTo } from '../AgreeTo';
 import { useDesk } from '../desk';
-
-const years = (n: number | null): string =>
-  n === null ? 'over 15 years' : n < 1 ? 'under a year' : `${Math.round(n)} ${Math.round(n) === 1 ? 'year' : 'years'}`;
-
-/** The act that chooses a way, with what leads the trunk there. */
-function choosing(way: TrunkWay | null, device: TrunkOption['device']): Intent {
-  if (!device) return { kind: 'trunk-way', way };
-  const { at, anchor, bearing, by, pitch } = device;
-  return { kind: 'trunk-way', way, device: { kind: device.kind === 'jack' ? 'jack' : 'frame', at, anchor, bearing, by, pitch } };
-}
+import { usePose } from './kit';
+import { choosing, sayYears } from './trunk-pictures';
 
 function Option({
   option: o,
@@ -46,9 +37,9 @@ function Option({
         {(
           [
             ['height left', `${o.height.toFixed(0)} mm`, percent(o.heightShare)],
-            ['holds in', o.band === 'no' ? '–' : years(o.years), bend ? 'estimate' : 'taper, wound'],
+            ['holds in', o.band === 'no' ? '–' : sayYears(o.years), bend ? 'estimate' : 'taper, wound'],
             ['wound', o.wound ? `${o.wound.toFixed(0)} mm` : 'none', ''],
-            ['risk', bend ? (o.band === 'no' ? 'too much' : o.band!) : 'of rot', bend && o.stages !== null ? `${o.stages} stages` : ''],
+            ['risk', bend ? (o.band === 'no' ? 'too much' : o.band!) : 'of rot', bend && o.stages !== null ? o.stages === 1 ? 'in one stage' : `${o.stages} stages` : ''],
           ] as const
         ).map(([name, value, note]) => (
           <div key={name}>
@@ -70,14 +61,19 @@ function Option({
 
 /** A tall trunk: bent, in the direction it leans, or cut back to a new leader. */
 export function TrunkSheet() {
-  const { tree, today, act } = useDesk();
-  const options = useAnswer(() => worker('weighing').trunk(tree, today) as Promise<TrunkOption[]>, [tree, today]);
+  const { tree, act } = useDesk();
+  const { options, comparing, setComparing } = usePose();
   if (!options) return <Skeleton lines={8} />;
   if (!options.length) return <p className="text-quiet">This trunk falls already: its growing end is led like a branch, with guys.</p>;
   const way = TRUNK_WAYS.find((w) => w === tree.plan.trunkWay) ?? null;
   return (
     <>
       <p className="mb-2 text-quiet">Too tall? Bend it and use all of it, or cut it back and grow a new leader. Years and wounds are estimates.</p>
+      {options.filter((o) => o.then).length > 1 && (
+        <button type="button" aria-pressed={comparing} className="btn btn-outline btn-sm mb-2 font-normal" onClick={() => setComparing(!comparing)}>
+          {comparing ? 'One picture again' : 'Look at them beside each other'}
+        </button>
+      )}
       <ul className="mb-3 border-b border-rule">
         {options.map((o) => (
           <Option key={o.key} option={o} chosen={o.key === way} onChoose={(chosen, device) => void act(choosing(chosen, device))} />

@@ -1,5 +1,5 @@
 import { useDeferredValue, useMemo, useState } from 'react';
-import { clamp, type Limb, type PlanPose } from '@ustle/core';
+import { clamp, type Limb, type PlanPose, type TrunkOption } from '@ustle/core';
 import type { Key } from '../../shared/keys';
 import type { DottedLine } from '../../turntable/TreeMesh';
 import type { Threaded } from '../../turntable/ThreadedHandles';
@@ -9,6 +9,7 @@ import type { Desk } from '../desk';
 import { usePlacedAfter, usePosedLines } from '../posed-lines';
 import { kitOf, type Drawing } from '../stage';
 import { keptPose } from './kept';
+import { waysBeside } from './trunk-pictures';
 import { useBeads } from './use-beads';
 import { useTipDrag } from './use-tip-drag';
 
@@ -33,7 +34,7 @@ function useOrder({ tree, plan }: Desk): readonly string[] {
 
 /** Poses in dots, the tree bent by a share of them, the beads of the chosen branch. In the address: sheet, bend, arch, other. */
 export function usePoseKit(desk: Desk) {
-  const { tree, plan, branch, setBranch, short, names, act } = desk;
+  const { tree, today, plan, branch, setBranch, short, names, act } = desk;
   const { get, set } = useAddress();
   const sheet = oneOf(get('sheet'), SHEETS, 'branches');
   const bend = get('bend') === null ? null : Number(get('bend'));
@@ -88,8 +89,19 @@ export function usePoseKit(desk: Desk) {
     ];
   }, [lines, plan, shown, branch, tree, drag, pulled, other]);
 
+  const weighing = sheet === 'trunk';
+  const options = useAnswer(
+    () => (weighing ? (worker('weighing').trunk(tree, today) as Promise<TrunkOption[]>) : Promise.resolve(null)),
+    [weighing, tree, today],
+  );
+  const comparing = weighing && get('compare') === '1';
+  const beside = useMemo(() => (comparing && options ? waysBeside(desk, options) : []), [comparing, options, desk.act, tree]); // eslint-disable-line react-hooks/exhaustive-deps
+
   const labels = useMemo(() => (branch ? [{ branch, text: short(branch) }] : []), [branch, short]);
-  const drawing = useMemo<Drawing>(() => ({ poses, bent, threaded, labels, foliage: shown > 0 ? 0.75 : 0.35 }), [poses, bent, threaded, labels, shown]);
+  const drawing = useMemo<Drawing>(
+    () => ({ poses, bent, threaded, labels, beside, foliage: shown > 0 ? 0.75 : 0.35 }),
+    [poses, bent, threaded, labels, beside, shown],
+  );
 
   const keys = useMemo<Key[]>(() => {
     const go = (by: number): void => {
@@ -122,7 +134,10 @@ export function usePoseKit(desk: Desk) {
     keys,
     order,
     sheet,
-    setSheet: (s: Sheet) => set({ sheet: s === 'branches' ? null : s }),
+    setSheet: (s: Sheet) => set({ sheet: s === 'branches' ? null : s, compare: null }),
+    options,
+    comparing,
+    setComparing: (on: boolean) => set({ compare: on ? '1' : null }),
     bend,
     setBend: (b: number | null) => set({ bend: b === null ? null : String(b) }),
     arching,
