@@ -23,7 +23,7 @@ export function held(species: Species, diameter: number, turn: number): HeldBend
 }
 
 /** A coil all of whose turns are alike, on a tree of which nothing is told. */
-export const PLAIN: Pick<CoilState, 'straight' | 'course'> = { straight: null, course: USUAL_COURSE };
+export const PLAIN: Pick<CoilState, 'straight' | 'course' | 'cut'> = { straight: null, course: USUAL_COURSE, cut: null };
 
 export const coilState: fc.Arbitrary<CoilState> = fc
   .record({

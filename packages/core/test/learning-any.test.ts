@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import {
+  markLimitFor,
   after as afterSaid,
   believed,
   chanceBelow,
@@ -150,7 +151,7 @@ test('on any tree that lived a while: no date contradicts what was seen, advice 
       for (const scar of scarsOf(placed, day)) {
         const coil = history.find((c) => c.branch === scar.branch && c.run === scar.run)!;
         expect(Math.max(...coil.seen.map((s) => rank(s.stage)))).toBe(rank(scar.stage));
-        const starts = stageStarts(watchLimit(t), coil.size);
+        const starts = stageStarts(markLimitFor({ limit: watchLimit(t), wireDiameter: coil.size }), coil.size);
         expect(scar.depth).toBeGreaterThanOrEqual(starts[scar.stage]);
         expect(scar.depth).toBeLessThanOrEqual({ marking: starts.deep, deep: starts.swallowed, swallowed: starts.swallowed }[scar.stage]);
         if (scar.growsOut !== null) expect(scar.growsOut).toBeGreaterThan(scar.since);

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import {
+  markLimitFor,
   calibrationOf,
   dayOf,
   dueOn,
@@ -190,7 +191,7 @@ test('scars are as deep as was seen, and grow out where the bark lets them', () 
   const [scar, ...others] = scarsOf(placeTree(t), ON);
   expect(others).toEqual([]);
   expect(scar).toMatchObject({ branch: 'a', stage: 'marking', on: false, since: dayOf('2026-05-21') });
-  expect(scar!.depth).toBeGreaterThanOrEqual(0.45);
+  expect(scar!.depth).toBeGreaterThanOrEqual(markLimitFor({ limit: 0.45, wireDiameter: 2.05 }));
   expect(scar!.growsOut! - scar!.since).toBeGreaterThan(300);
   expect(scarsOf(placeTree({ ...t, species: 'beech' }), ON)[0]!.growsOut).toBeNull();
 });

@@ -73,8 +73,13 @@ test('where no window opens: more coils, a wrap, or a guy; and with no bend note
     return { ...still, allowance: 0, species: s, diameter, bend: held(s, diameter, turn), ...own };
   };
   const advice = (coil: CoilState, on = still.since) => race(coil, on, null, 'none').advice;
-  expect(advice(of('spruce', 12, 2, { factor: 1.5 }))).toBe('rewire');
-  const tender = of('azalea', 20, 1, { wireDiameter: 5, markLimit: 0.15 });
+  const thin = of('spruce', 8, 2, { factor: 1.5 });
+  expect(advice(thin)).toBe('rewire');
+  // As often on what is thick, or thrice and more: a tie; on what is too thin for one, wired again however often it takes.
+  expect(advice(of('spruce', 12, 2, { factor: 1.5 }))).toBe('guy');
+  expect(race({ ...thin, diameter: 16, bend: { ...thin.bend!, stored: 0.1 * thin.bend!.wired } }, still.since, null, 'none').advice).not.toBe('rewire');
+  expect(advice(of('spruce', 3, 0.3))).toBe('rewire');
+  const tender = of('pine-two-needle', 6, 1, { wireDiameter: 5, markLimit: 0.15 });
   expect(advice(tender)).toBe('wrap');
   expect(advice({ ...tender, allowance: 0.6 })).toBe('window');
   expect(advice(of('spruce', 20, 0.3))).toBe('guy');

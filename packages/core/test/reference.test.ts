@@ -24,6 +24,11 @@ const CHECKS: [string, (of: never) => unknown, (got: number, expected: number) =
   ['marked', core.marked, absolute(1e-4)],
   ['push', core.push, relative(2e-3)],
   ['routeLength', core.routeLength, relative(1e-6)],
+  ['windlass', core.windlass, relative(1e-6)],
+  ['relaxation', core.relaxation, relative(1e-6)],
+  ['growthByThickness', core.growthByThickness, relative(1e-6)],
+  ['markLimitFor', core.markLimitFor, relative(1e-6)],
+  ['compaction', core.compaction, relative(1e-5)],
 ];
 
 const numbers = (value: unknown): number[] => (typeof value === 'number' ? [value] : Object.values(value as object).flatMap(numbers));

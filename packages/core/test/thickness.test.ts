@@ -1,4 +1,4 @@
-import { asItStands, branchOf, dayOf, learnedOf, placeTree, speciesOf, treeOn, type Intent, type Tree } from '../src/index.js';
+import { asItStands, branchOf, dayOf, growthByThickness, learnedOf, placeTree, speciesOf, treeOn, type Intent, type Tree } from '../src/index.js';
 import { planOn, thick } from './thick.js';
 import { after } from './trees.js';
 
@@ -8,7 +8,7 @@ const caliper = (on: string, d: number): Intent => ({ kind: 'measured', on, bran
 const remeasure = (on: string, d: number): Intent => ({ kind: 'remeasure', on, branch: 'right', changes: { d } });
 
 /** Two full years of a strong spruce lay on so much, mm of thickness. */
-const TWO_YEARS = 2 * 2 * 1.5 * speciesOf('spruce').yearlyGrowth.value;
+const TWO_YEARS = 2 * 2 * 1.5 * speciesOf('spruce').yearlyGrowth.value * growthByThickness({ diameter: 11.4 });
 
 test('a branch is as thick as it was measured last, and grows on from there at its pace; one that nobody dated stays', () => {
   expect(standsThick(thick(), '2035-01-01')).toBe(11);

@@ -26,6 +26,7 @@ interface Props {
 /** Wire that comes off: all of it, the turns that mark, or later; and once it is off, what comes of the branch. */
 export function TakeOff({ stop, seen, about, give, onNext, onBack }: Props) {
   const [pieces, setPieces] = useState<number | null>(null);
+  const [left, setLeft] = useState<number | null>(null);
   const [missing, setMissing] = useState<number | null>(0);
   const [isOff, setOff] = useState(false);
   const once = useOncePer(isOff);
@@ -68,6 +69,7 @@ export function TakeOff({ stop, seen, about, give, onNext, onBack }: Props) {
           onValue={setPieces}
           open
         />
+        <NumberField label="Turns left on" rule={LINE_FIELDS.cut.left} unit="" value={left} onValue={setLeft} open />
         <NumberField label="Not found yet" rule={LINE_FIELDS.unwired.missing} unit="" value={missing} onValue={setMissing} open />
       </div>
       <div className="grid gap-3">
@@ -85,7 +87,7 @@ export function TakeOff({ stop, seen, about, give, onNext, onBack }: Props) {
           once={once}
           className="btn btn-outline btn-primary min-h-14 text-lg"
           onPress={() => {
-            give('some turns off', { ...about, ...counted, kind: 'cut' });
+            give('some turns off', { ...about, ...counted, ...(left === null ? {} : { left }), kind: 'cut' });
             onNext();
           }}
         >

@@ -76,6 +76,15 @@ function withoutTie(tree: Tree, line: RecordLine): Tree {
   return left.guys.length === guys.length && left.devices?.length === devices?.length ? tree : { ...tree, plan: { ...tree.plan, ...left } };
 }
 
+/** Bends are told from how a branch lay when they were made: once its last wire is off, only where it was to go still holds. */
+function withoutMadeBends(tree: Tree, line: RecordLine): Tree {
+  if (line.kind !== 'unwired' && !(line.kind === 'cut' && line.left === 0)) return tree;
+  const { branch } = line;
+  const worn = coilsOn({ ...tree, record: [...tree.record, line] }, dayOf(line.on)).some((c) => c.branch === branch);
+  if (worn || !tree.plan.poses.some((p) => p.branch === branch && p.bends.length)) return tree;
+  return { ...tree, plan: { ...tree.plan, poses: tree.plan.poses.map((p) => (p.branch === branch ? { ...p, bends: [], reached: true } : p)) } };
+}
+
 /** The act of adding one kind of line: its fields are the line's own. */
 function noteLine(kind: PlainLine): ActKind {
   return {
@@ -96,7 +105,7 @@ function noteLine(kind: PlainLine): ActKind {
       if (which) return which;
       if (line.corrects && !tree.record.some((l) => l.id === line.corrects))
         return refuse('corrects', 'not-found', `Line "${line.corrects}" of the record is not here.`);
-      return { tree: withoutTie(tree, line), lines: [line.kind === 'agreed' ? asDecided(tree, line) : line] };
+      return { tree: withoutMadeBends(withoutTie(tree, line), line), lines: [line.kind === 'agreed' ? asDecided(tree, line) : line] };
     },
     say: (act, names: Names) => {
       const line = act as unknown as RecordLine;

@@ -78,7 +78,7 @@ const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
       guy ? ` without what held it` : '',
     ].join(''),
   inspected: ({ stage }) => `seen ${stage}`,
-  cut: ({ pieces }) => `wire cut where it marked${pieces ? `, ${pieces} pieces` : ''}`,
+  cut: ({ pieces, left }) => `wire cut where it marked${pieces ? `, ${pieces} pieces` : ''}${left === undefined ? '' : `, ${left} turns left on`}`,
   unwired: ({ method, heldDeg }) => `wire ${method === 'unwound' ? 'unwound' : 'cut off'}${heldDeg !== undefined ? `, holds ${whole(heldDeg)}°` : ''}`,
   removed: ({ green, unlisted }) => (unlisted ? 'taken out of the measures' : `taken off, ${percent(green ?? 0)} of the green`),
   shortened: ({ stub, length }) => `${stub ? 'cut to a stub of' : 'shortened to'} ${whole(length)} mm`,

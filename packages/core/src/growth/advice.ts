@@ -28,8 +28,12 @@ export interface Race {
   because: string[];
 }
 
-/** Wire that must go on more often than this is the wrong device. */
-const MOST_COILS = 4;
+/** One or two coils more are usual; wood up to so thick (mm) is wired so often, and what is too thin for a tie however often it takes. */
+const MOST_COILS = 3;
+const WIRED_AGAIN = 15;
+const TOO_THIN_TO_TIE = 4;
+/** Less than a turn is no coil. */
+const LEAST_LEFT = 1;
 /** Without a noted bend there is nothing to wait for once marking is so near, days. */
 const NEAR_DAYS = 42;
 
@@ -81,6 +85,8 @@ export function race(coil: CoilState, onDay: number, last: MarkStage | null, tol
   ];
   const result = (advice: RaceAdvice, ...because: string[]): Race => ({ forecast: found, tolerance, limit, window, advice, because: [...because, ...notes] });
 
+  if (coil.cut && coil.cut.left !== null && coil.cut.left < LEAST_LEFT)
+    return result('remove-now', 'Less than a turn is left of it, and that holds nothing: take the rest off.');
   const seen = bySight(last, tolerance);
   if (seen) return result('remove-now', ...seen);
   const risk = chanceOfStage(coil, stage, onDay);
@@ -101,18 +107,21 @@ export function race(coil: CoilState, onDay: number, last: MarkStage | null, tol
   if (limit === null) return result('wait', `It neither holds nor is likely to ${said} within fifteen years.`);
   const span = Math.max(1, limit - coil.since);
   const coils = setSure === null ? Infinity : Math.ceil((setSure - coil.since) / span);
-  if (coils <= MOST_COILS)
-    return result(
-      'rewire',
-      `It may ${said} from ${sayDay(limit)} and holds by ${sayDay(setSure!)}: cut it off before it does and wire again, ${coils} coils in all.`,
-    );
+  const mayMark = `It may ${said} from ${sayDay(limit)}`;
+  if (coils <= MOST_COILS && coil.diameter <= WIRED_AGAIN)
+    return result('rewire', `${mayMark} and holds by ${sayDay(setSure!)}: cut it off before it does and wire again between its marks, ${coils} coils in all.`);
   if (allowance(0, 'raffia') > coil.allowance) {
     const wrapped = windowOf(forecast({ ...coil, allowance: allowance(0, 'raffia') }), tolerance);
     if (wrapped)
       return result('wrap', `It would ${said} before it holds. Over a wrap of raffia there is a window from ${sayDay(wrapped.from)} to ${sayDay(wrapped.to)}.`);
   }
   const never = setSure === null ? 'would not hold within fifteen years' : `holds only by ${sayDay(setSure)}`;
-  return result('guy', `It may ${said} from ${sayDay(limit)} but ${never}: once the shape is in, let a guy hold it.`);
+  if (coil.diameter < TOO_THIN_TO_TIE)
+    return result(
+      'rewire',
+      `${mayMark} but ${never}, and it is too thin to be tied: cut it off before it does and wire it again, or let it grow and cut it to shape.`,
+    );
+  return result('guy', `${mayMark} but ${never}: once the shape is in, let a tie hold it where one can be set, else wire it again each time.`);
 }
 
 /** No coil is looked at again sooner than after so many days, unless it should be off by then: what would mark before the next look comes off at this one. */

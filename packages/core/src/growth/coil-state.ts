@@ -1,12 +1,12 @@
 import { clamp, toRad } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
-import { speciesOf, woodOf } from '../species/index.js';
+import { growthByThickness, speciesOf, woodOf } from '../species/index.js';
 import { bendRisk, coilHold, gripOf, curvatureHeld, stored, usualBendLength } from '../wood/index.js';
 import { VIGOUR_FACTOR, woodIn, type Coil, type PlacedTree } from '../tree/index.js';
 import { spellsOf, type Course } from './course.js';
-import type { CoilState, Stretch } from './forecast.js';
+import { whatIsLeft, type CoilState, type Stretch } from './forecast.js';
 import type { Known } from './known.js';
-import { allowance, MARK_LIMIT } from './marking.js';
+import { allowance, MARK_LIMIT, markLimitFor } from './marking.js';
 import { thicknessOn } from './thickness.js';
 import type { Guess, Unknown } from './unknown.js';
 
@@ -26,12 +26,12 @@ function bendLength(placed: PlacedTree, coil: Coil): number | null {
   return usualBendLength({ diameter: thickUnder(placed, coil), angleDeg: coil.bentDeg, k0, branchLength });
 }
 
-/** Known part x of a branch's growth on straight wood: vigour, stage, position. docs: Season and growth. */
+/** Known part x of a branch's growth on straight wood: vigour, thickness, stage, position. docs: Season and growth. */
 export function growthFactor(placed: PlacedTree, id: string): number {
   const { branch, line, order } = woodIn(placed, id)!;
   const share = line.points[0]![2] / placed.height;
   const position = share > 0.85 ? APEX : share < 0.3 && order > 1 ? LOW_INTERIOR : 1;
-  return VIGOUR_FACTOR[placed.tree.vigour] * (branch.stage === 'shoot' ? SHOOT : 1) * position;
+  return VIGOUR_FACTOR[placed.tree.vigour] * growthByThickness({ diameter: branch.d }) * (branch.stage === 'shoot' ? SHOOT : 1) * position;
 }
 
 /** How much faster a branch thickens where a coil bends it: on the outside wood is laid the sooner the nearer the bend came to breaking it. */
@@ -64,6 +64,7 @@ function heldBend(placed: PlacedTree, coil: Coil): CoilState['bend'] {
     coilAngleDeg: coil.angle,
     grip: gripOf(coil.gap),
     metal: coil.metal,
+    ...(coil.turns === null ? {} : { turns: coil.turns }),
   });
   const held = { diameter, curvature: toRad(coil.bentDeg) / over, wood: woodOf(species), hold };
   const wired = curvatureHeld(held);
@@ -92,7 +93,13 @@ export interface Taken {
   heldBefore: number;
 }
 
-/** All that a forecast of a coil rests on. */
+/** All that a forecast of what is on of a coil rests on: of what was cut off of it nothing more is foreseen. */
+export function stateNow(placed: PlacedTree, coil: Coil, unknown: Unknown, taken: Taken): CoilState {
+  const state = stateOf(placed, coil, unknown, taken);
+  return coil.cut ? whatIsLeft(state, coil.cut.day, coil.turns) : state;
+}
+
+/** All that a forecast of a coil rests on, as it went on. */
 export function stateOf(placed: PlacedTree, coil: Coil, unknown: Unknown, { course, spring, heldBefore }: Taken): CoilState {
   const species = speciesOf(placed.tree.species);
   const factor = growthFactor(placed, coil.branch);
@@ -108,7 +115,7 @@ export function stateOf(placed: PlacedTree, coil: Coil, unknown: Unknown, { cour
     allowance: allowance(coil.gap, coil.wrap),
     straight: straightOf(coil, factor, swells),
     course,
-    markLimit: MARK_LIMIT[species.bark],
+    markLimit: markLimitFor({ limit: MARK_LIMIT[species.bark], wireDiameter: coil.size }),
     bend: bend && {
       ...bend,
       stored: Math.min(bend.wired, bend.stored * Math.exp(spring.mean) * (coil.bentDeg ? clamp(1 - heldBefore / coil.bentDeg, 0, 1) : 1)),
@@ -116,5 +123,6 @@ export function stateOf(placed: PlacedTree, coil: Coil, unknown: Unknown, { cour
     },
     unknown,
     seen: coil.seen,
+    cut: null,
   };
 }

@@ -1,5 +1,5 @@
 import { greatestOf, leastOf } from '../units/index.js';
-import type { Hemisphere, Species } from '../species/index.js';
+import { settingOf, type Hemisphere, type Species } from '../species/index.js';
 import { growingDaysAlong, grownAlong, type Course } from './course.js';
 import { quantile, type Unknown } from './unknown.js';
 import { chanceReached, stageAt, stageStarts } from './marking.js';
@@ -50,6 +50,8 @@ export interface CoilState {
   bend: HeldBend | null;
   unknown: Unknown;
   seen: readonly Seen[];
+  /** When turns of it were cut off, since when what is left beds in, and how many those are (null: nobody counted); null where none were. */
+  cut: { day: number; left: number | null } | null;
 }
 
 export const HORIZON_DAYS = 15 * 365;
@@ -59,6 +61,9 @@ export const SET_TOLERANCE = 0.1;
 /** Growth since the coil went on by a day, mm of radius, for a factor of one and before the unknown. */
 const baseGrowth = ({ species, hemisphere, course, since }: CoilState, day: number): number =>
   species.yearlyGrowth.value * grownAlong(species, hemisphere, course, since, day);
+
+/** The same by which a coil, or what is left of it, has bedded in. */
+const beddedBy = (coil: CoilState, day: number): number => baseGrowth({ ...coil, since: coil.cut?.day ?? coil.since }, day);
 
 /** Expected radial growth of a coil's branch between two days, mm, before the unknown factor. */
 export const growthBetween = (coil: CoilState, from: number, to: number): number =>
@@ -73,6 +78,13 @@ export const stretchesOf = ({ factor, allowance, straight }: CoilState): Stretch
 /** The growth (mm, for a factor of one) after which a stage begins, on whichever of its turns comes first. */
 const growthToStage = (coil: CoilState, start: number): number =>
   leastOf(stretchesOf(coil).map((s) => (s.factor > 0 ? Math.max(0, s.allowance + start) / s.factor : Infinity)));
+
+/** What is left of a coil once the turns that marked were cut off on a day: those that mark last, which lay free then at the latest. docs: Taking off. */
+export function whatIsLeft(coil: CoilState, day: number, left: number | null): CoilState {
+  const kept = stretchesOf(coil).reduce((a, b) => (b.allowance / b.factor > a.allowance / a.factor ? b : a));
+  const seen: Seen[] = [{ day, stage: 'clear' }, ...coil.seen.filter((s) => s.day > day)];
+  return { ...coil, factor: kept.factor, allowance: 0, straight: null, seen, cut: { day, left } };
+}
 
 const starts = (coil: CoilState): ReturnType<typeof stageStarts> => stageStarts(coil.markLimit, coil.wireDiameter);
 
@@ -94,7 +106,7 @@ export function chanceOfStage(coil: CoilState, stage: Exclude<MarkStage, 'clear'
   const { after, by } = bounds(coil, stage);
   if (day >= by) return 1;
   if (day <= after) return 0;
-  return chanceReached(growthToStage(coil, starts(coil)[stage]), baseGrowth(coil, day), coil.unknown);
+  return chanceReached(growthToStage(coil, starts(coil)[stage]), beddedBy(coil, day), coil.unknown);
 }
 
 /** Five values of a standard normal and their weights: what is not known of springing back is averaged over these (Gauss and Hermite). */
@@ -114,7 +126,8 @@ export function chanceSet(coil: CoilState, day: number): number | null {
   const share = (target * (1 - SET_TOLERANCE)) / wired;
   if (share > 1) return 0;
   const grown = expectedGrowth(coil, day);
-  const held = unrelaxed(growingDaysAlong(species, hemisphere, course, since, day), species.relaxedShare.value, species.relaxationDays.value);
+  const { relaxedShare, relaxationDays } = settingOf(species, diameter);
+  const held = unrelaxed(growingDaysAlong(species, hemisphere, course, since, day), relaxedShare, relaxationDays);
   // As in growthToHold: the new wood with which what is stored, and has not relaxed, loosens the branch by no more than it may.
   const most = (held / (1 - share)) ** 0.25;
   const likely = ((held * stored) / (wired * (1 - share))) ** 0.25;
@@ -204,7 +217,7 @@ export function forecast(coil: CoilState): Forecast {
     number | null,
     number | null,
   ];
-  const grownBy = remembered((day) => baseGrowth(coil, day));
+  const grownBy = remembered((day) => beddedBy(coil, day));
   return {
     touching: stageDates(coil, 'touching', grownBy),
     marking: stageDates(coil, 'marking', grownBy),
@@ -219,7 +232,7 @@ export function forecast(coil: CoilState): Forecast {
 
 /** The likeliest stage of a coil on a day: that of its median growth, within what was seen before and after. */
 export function likelyStage(coil: CoilState, day: number): MarkStage {
-  const grown = baseGrowth(coil, day) * Math.exp(quantile(coil.unknown, 0.5));
+  const grown = beddedBy(coil, day) * Math.exp(quantile(coil.unknown, 0.5));
   const likely = rank(stageAt(embedding(coil, grown), starts(coil)));
   const least = greatestOf(
     coil.seen.filter((s) => s.day <= day).map((s) => rank(s.stage)),

@@ -1,6 +1,6 @@
 import { groupedBy, dayOf, isoOf, toDeg } from '../units/index.js';
 import { growingDaysAlong, grownAlong, type Course } from './course.js';
-import { speciesOf } from '../species/index.js';
+import { settingOf, speciesOf } from '../species/index.js';
 import { heldShare } from '../wood/index.js';
 import { calipersOf, coilHistory, standing, woodIn, type Coil, type CoilOnce, type PlacedTree, type RecordLine, type Tree } from '../tree/index.js';
 import { courseOf, growthFactor, stateOf } from './coil-state.js';
@@ -63,7 +63,8 @@ function sightingsOf(placed: PlacedTree, history: History, states: ReadonlyMap<C
         off: (off(day) / state.factor) * s.factor,
         allowance: s.allowance,
       }));
-    return telling(coil.seen.filter(({ day }) => day >= since)).flatMap(({ day, stage, gap }): Sighting[] => [
+    // Of what was left after a cut nobody knows which turns are looked at.
+    return telling(coil.seen.filter(({ day }) => day >= since && (!coil.cut || day <= coil.cut.day))).flatMap(({ day, stage, gap }): Sighting[] => [
       { branch: coil.branch, year: yearOf(day), stage, expected: expectedBy(day), markLimit: state.markLimit, wireDiameter: coil.size },
       ...(gap !== undefined && gap > 0 && coil.gap > 0
         ? [
@@ -140,8 +141,7 @@ export function heldByForecast(state: CoilState, coil: Coil, day: number): { wir
     curvature: state.bend.wired,
     recoverable: state.bend.stored,
     growingDays: growingDaysAlong(species, hemisphere, course, since, day),
-    relaxedShare: species.relaxedShare.value,
-    relaxationDays: species.relaxationDays.value,
+    ...settingOf(species, diameter),
     radialGrowth: expectedGrowth(state, day),
   });
   return { wiredDeg, heldDeg: wiredDeg * share };

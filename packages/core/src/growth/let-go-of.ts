@@ -1,5 +1,5 @@
 import { clamp, dayOf } from '../units/index.js';
-import { speciesOf, woodOf } from '../species/index.js';
+import { settingOf, speciesOf, woodOf, yearlyGrowthOf } from '../species/index.js';
 import { heldShare, recoverable } from '../wood/index.js';
 import { guyHistory, standing, VIGOUR_FACTOR, type PlacedTree } from '../tree/index.js';
 import { courseOf } from './coil-state.js';
@@ -28,9 +28,8 @@ export function keptOfTies(placed: PlacedTree, onDay: number): KeptOfTie {
       ...bend,
       recoverable: recoverable({ ...bend, wood }),
       growingDays: growingDaysAlong(species, hemisphere, course, tie.since, tie.offOn),
-      relaxedShare: species.relaxedShare.value,
-      relaxationDays: species.relaxationDays.value,
-      radialGrowth: species.yearlyGrowth.value * VIGOUR_FACTOR[tree.vigour] * grownAlong(species, hemisphere, course, tie.since, tie.offOn),
+      ...settingOf(species, bend.diameter),
+      radialGrowth: yearlyGrowthOf(species, bend.diameter) * VIGOUR_FACTOR[tree.vigour] * grownAlong(species, hemisphere, course, tie.since, tie.offOn),
     });
     return { share, measured: false };
   };

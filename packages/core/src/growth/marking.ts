@@ -1,9 +1,14 @@
+import { clamp } from '../units/index.js';
 import type { Bark } from '../species/index.js';
 import type { MarkStage, Wrap } from '../tree/index.js';
 import { chanceBelow, type Unknown } from './unknown.js';
 
 /** Embedding at which the wire leaves a mark, mm, by bark. */
 export const MARK_LIMIT: Record<Bark, number> = { thin: 0.3, medium: 0.45, corky: 0.8 };
+
+/** The same under a wire of a thickness: a thin one cuts in sooner. docs: Marking. */
+export const markLimitFor = ({ limit, wireDiameter }: { limit: number; wireDiameter: number }): number => limit * clamp(Math.sqrt(wireDiameter / 3), 0.6, 1);
+
 const WRAP_ALLOWANCE: Record<Wrap, number> = { none: 0, raffia: 0.6, tape: 0.8 };
 
 /** Growth that a coil lets pass before it begins to bed in, mm of radius: its gap and what its wrap gives. */

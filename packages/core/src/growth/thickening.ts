@@ -1,5 +1,5 @@
-import { speciesOf } from '../species/index.js';
-import { VIGOUR_FACTOR, type PlacedTree } from '../tree/index.js';
+import { speciesOf, yearlyGrowthOf } from '../species/index.js';
+import { VIGOUR_FACTOR, woodIn, type PlacedTree } from '../tree/index.js';
 import { courseOf } from './coil-state.js';
 import { grownAlong } from './course.js';
 import { HORIZON_DAYS } from './forecast.js';
@@ -24,7 +24,7 @@ export function thickensBy(
   const share = (to: number): number => grownAlong(species, tree.site.hemisphere, course, fromDay, to);
   const species = speciesOf(tree.species);
   const factor = Math.min(FREE_RUN, VIGOUR_FACTOR[tree.vigour] * FREE_RUN);
-  const yearly = species.yearlyGrowth.value * factor;
+  const yearly = yearlyGrowthOf(species, woodIn(placed, wood)!.branch.d) * factor;
   const when = (p: number): number | null => {
     const needed = Math.max(0, diameterMm / 2) / (yearly * Math.exp(quantile(unknown, p)));
     let [low, high] = [fromDay, fromDay + HORIZON_DAYS];

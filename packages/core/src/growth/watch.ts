@@ -1,7 +1,7 @@
 import { keepNothing, type Keep } from '../units/index.js';
 import { coilsOn, type Coil, type PlacedTree, woodIn } from '../tree/index.js';
 import { nextInspection, race, type Race } from './advice.js';
-import { courseOf, stateOf } from './coil-state.js';
+import { courseOf, stateNow, stateOf } from './coil-state.js';
 import { chanceOfStage, forecast, stretchesOf, type CoilState, type Forecast } from './forecast.js';
 import { NOTHING_LEARNT, type Known } from './known.js';
 import { learnedOf, type Learned } from './learned.js';
@@ -23,7 +23,7 @@ export function raceIfWired(
   onDay: number,
   { keep = keepNothing, known = NOTHING_LEARNT, learned = learnedOf(placed, onDay, known) }: IfWired = {},
 ): Race {
-  const coil: Coil = { ...wire, run: '', since: onDay, hand: 'cw', start: 'over', wrap: 'none', turns: null, fromHere: false, seen: [] };
+  const coil: Coil = { ...wire, run: '', since: onDay, hand: 'cw', start: 'over', wrap: 'none', turns: null, fromHere: false, cut: null, seen: [] };
   const unknown = learned.of(wire.branch);
   const state = stateOf(placed, coil, unknown, { course: courseOf(placed, known), spring: learned.spring, heldBefore: learned.heldBefore(coil) });
   const tolerance = toleranceOf(placed.tree);
@@ -57,6 +57,7 @@ export function cushionDates(
     over: null,
     turns: null,
     fromHere: false,
+    cut: null,
     seen: [...on.seen],
   };
   return forecast(stateOf(placed, coil, learned.of(on.branch), { course: courseOf(placed, known), spring: learned.spring, heldBefore: 0 }));
@@ -93,11 +94,11 @@ function stretchDates(state: CoilState): StretchDates[] {
 /** The day of a look on which, by what was known before it, the window of a coil stood open; null where none did. */
 function openBefore(placed: PlacedTree, coil: Coil, look: number, known: Known): number | null {
   const before = look - 1;
-  if (before < coil.since) return null;
+  if (before < coil.since || coil.cut?.day === look) return null;
   const learned = learnedOf(placed, before, known);
   const seen = coil.seen.filter((s) => s.day <= before);
   const taken = { course: courseOf(placed, known), spring: learned.spring, heldBefore: learned.heldBefore(coil) };
-  const { window } = race(stateOf(placed, { ...coil, seen }, learned.of(coil.branch), taken), look, seen.at(-1)?.stage ?? null, toleranceOf(placed.tree));
+  const { window } = race(stateNow(placed, { ...coil, seen }, learned.of(coil.branch), taken), look, seen.at(-1)?.stage ?? null, toleranceOf(placed.tree));
   return window && window.from <= look && look <= window.to ? look : null;
 }
 
@@ -109,8 +110,8 @@ export function watch(placed: PlacedTree, onDay: number, known: Known = NOTHING_
   return coilsOn(placed.tree, onDay)
     .filter((coil) => woodIn(placed, coil.branch) !== undefined)
     .map((coil): Watched => {
-      const state = stateOf(placed, coil, unknownOf(coil.branch), { course, spring, heldBefore: heldBefore(coil) });
-      const lastSeen = coil.seen[coil.seen.length - 1] ?? null;
+      const state = stateNow(placed, coil, unknownOf(coil.branch), { course, spring, heldBefore: heldBefore(coil) });
+      const lastSeen = state.seen[state.seen.length - 1] ?? null;
       const raced = race(state, onDay, lastSeen?.stage ?? null, tolerance);
       const since = lastSeen?.stage === 'clear' && !(raced.window && raced.window.from <= onDay) ? openBefore(placed, coil, lastSeen.day, known) : null;
       const found = since === null ? raced : race(state, onDay, 'clear', tolerance, since);

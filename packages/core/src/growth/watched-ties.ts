@@ -1,6 +1,6 @@
 import { toRad } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
-import { speciesOf, woodOf } from '../species/index.js';
+import { settingOf, speciesOf, woodOf, yearlyGrowthOf } from '../species/index.js';
 import { heldShare, recoverable, usualBendLength } from '../wood/index.js';
 import { guysOn, VIGOUR_FACTOR, woodIn, type GuyOn, type PlacedTree } from '../tree/index.js';
 import { GROWING_WEEKS, lookAfter } from './looks.js';
@@ -53,7 +53,7 @@ export function holdsFrom(
   const back = recoverable({ diameter, curvature, wood });
   const { hemisphere } = placed.tree.site;
   const course = courseOf(placed, known);
-  const yearly = species.yearlyGrowth.value * VIGOUR_FACTOR[placed.tree.vigour] * Math.exp(quantile(learned.of(id), 0.5));
+  const yearly = yearlyGrowthOf(species, diameter) * VIGOUR_FACTOR[placed.tree.vigour] * Math.exp(quantile(learned.of(id), 0.5));
   const half = Math.round(DAYS_A_YEAR / 2);
   for (let day = since + half; day <= since + MOST_YEARS * DAYS_A_YEAR; day += half) {
     const held = heldShare({
@@ -61,8 +61,7 @@ export function holdsFrom(
       curvature,
       recoverable: back,
       growingDays: growingDaysAlong(species, hemisphere, course, since, day),
-      relaxedShare: species.relaxedShare.value,
-      relaxationDays: species.relaxationDays.value,
+      ...settingOf(species, diameter),
       radialGrowth: yearly * grownAlong(species, hemisphere, course, since, day),
     });
     if (held >= HELD) return day;

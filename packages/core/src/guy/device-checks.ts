@@ -5,12 +5,12 @@ import { BARK_BEARS, CLEAR, FAR, tieBears, type GuyCheck } from './checks.js';
 import type { GuyWorld } from './world.js';
 
 /** What a device is set with, N: by two hands, pressed in with a thread or a wedge, or by a screw of its own. Own estimates of what anybody wants beside him. */
-const SET_WITH: Record<DeviceKind, number> = { spacer: 150, prop: 150, bar: 150, spreader: 300, stays: 300, frame: 400, jack: 400, clamp: 900 };
+const SET_WITH: Record<DeviceKind, number> = { spacer: 150, prop: 150, bar: 150, spreader: 300, stays: 250, frame: 400, jack: 400, clamp: 900 };
 
 interface ToCheck {
   kind: DeviceKind;
-  /** Whether it is moved by turns, of a screw or a stick, stage by stage. */
-  byTurns: boolean;
+  /** Whether a screw moves it, stage by stage. */
+  screw: boolean;
   /** What each tie that it is made of pulls with, N, and its thickness; null where it is made of none. */
   tie: { tension: number; wire: number } | null;
   /** The wood that is asked for most. */
@@ -28,11 +28,11 @@ interface ToCheck {
 }
 
 /** All that can be wrong with a device, each with its value and limit. docs: Devices. */
-export function checkDevice(world: GuyWorld, { kind, byTurns, tie, worst, force, pressure, cushion, gap, anchor, rocks }: ToCheck): GuyCheck[] {
+export function checkDevice(world: GuyWorld, { kind, screw, tie, worst, force, pressure, cushion, gap, anchor, rocks }: ToCheck): GuyCheck[] {
   const bears = BARK_BEARS[world.bark];
   const isClear = gap === null || gap >= CLEAR;
-  // What is not moved by turns is set in one go.
-  const bearsRisk = byTurns ? SEASON_RISK : STAGE_RISK;
+  // What has no screw is set in one go.
+  const bearsRisk = screw ? SEASON_RISK : STAGE_RISK;
   const least = SET_WITH[kind];
   const checks: GuyCheck[] = [
     {
@@ -47,7 +47,7 @@ export function checkDevice(world: GuyWorld, { kind, byTurns, tie, worst, force,
       value: worst.risk,
       limit: bearsRisk,
       ok: worst.risk <= bearsRisk,
-      said: `Its wood, ${worst.diameter.toFixed(0)} mm thick there, is strained by ${(100 * worst.strain).toFixed(1)}%; in ${byTurns ? 'the stages of one season' : 'one go'} it bears ${((100 * worst.strain * bearsRisk) / Math.max(1e-9, worst.risk)).toFixed(1)}%.`,
+      said: `Its wood, ${worst.diameter.toFixed(0)} mm thick there, is strained by ${(100 * worst.strain).toFixed(1)}%; in ${screw ? 'the stages of one season' : 'one go'} it bears ${((100 * worst.strain * bearsRisk) / Math.max(1e-9, worst.risk)).toFixed(1)}%.`,
     },
     {
       check: 'cushion',

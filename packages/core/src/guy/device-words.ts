@@ -40,9 +40,9 @@ export const DEVICE_WORDS: Record<DeviceKind, DeviceWords> = {
   },
   stays: {
     name: 'pair of stays',
-    does: 'Two doubled ties from one cushion to the rim, to either side of where they draw: they pull between them, and neither lets it swing.',
-    marks: 'One wide cushion under both, and they are wound shorter by turns, a little on one, a little on the other.',
-    danger: `Each is wound by its stick, and a stick let go strikes back: tie it fast after each turn; ${STORED}`,
+    does: 'Two doubled ties from one cushion to the rim, to either side of where they draw: drawn in by two hands and made taut by a twist, they pull between them, and neither lets it swing.',
+    marks: 'One wide cushion under both, drawn in a little on one, a little on the other.',
+    danger: `A stick let go strikes back: tie it fast when the stay is taut; ${STORED}`,
   },
   jack: {
     name: 'jack on a stay',

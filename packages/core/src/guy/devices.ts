@@ -6,7 +6,6 @@ import { drawnFrom, level, rimAt, staysOn, type Device } from '../tree/index.js'
 import { anchorAt, type AnchorPlace } from './anchors.js';
 import { cushionFor, nearestWood, tieFor, type GuyCheck } from './checks.js';
 import { checkDevice } from './device-checks.js';
-import { windlass } from './windlass.js';
 import type { GuyWorld } from './world.js';
 
 /** Wood that a device moves. */
@@ -153,7 +152,6 @@ function stayed(world: GuyWorld, device: Device, place: Place): DevicePlan | str
     woods: [{ place, led }],
     length: length - device.by,
     stick: null,
-    turns: windlass({ length, wireDiameter: tieFor(tension), shortening: device.by * dot(unit(stays[0]!), unit(way)) }),
     tie: { tension, wire: tieFor(tension) },
     parts: ends.map((to): DevicePart => ({ look: 'stay', from, to })),
     anchor: { ...anchors[0]!, capacity: leastOf(anchors.map((a) => a.capacity)) / share },
@@ -291,8 +289,7 @@ interface Worked {
   stick: number | null;
   parts: DevicePart[];
   anchor: AnchorPlace | null;
-  /** Turns of what winds it shorter, where no screw does, and the ties it is made of. */
-  turns?: number;
+  /** The ties it is made of. */
   tie?: { tension: number; wire: number };
   contacts: Place[];
   /** How much it rocks the tree in its pot, N·mm; null where it does not. */
@@ -315,7 +312,7 @@ function finished(world: GuyWorld, device: Device, worked: Worked): DevicePlan {
   const worst = moved.reduce((a, b) => (b.risk > a.risk ? b : a));
   const checks = checkDevice(world, {
     kind: device.kind,
-    byTurns: device.pitch !== undefined || worked.turns !== undefined,
+    screw: device.pitch !== undefined,
     tie: worked.tie ?? null,
     worst,
     force,
@@ -331,7 +328,7 @@ function finished(world: GuyWorld, device: Device, worked: Worked): DevicePlan {
     moved,
     length: worked.length,
     stick: worked.stick,
-    turns: worked.turns ?? (device.pitch ? device.by / device.pitch : null),
+    turns: device.pitch ? device.by / device.pitch : null,
     cushion,
     checks,
     parts,

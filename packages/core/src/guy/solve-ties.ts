@@ -145,7 +145,7 @@ export function solveGuys(world: GuyWorld, held: Held, guys: readonly GuyRef[], 
     const length = distance(tied.before, anchor.point);
     const shortening = Math.max(0, length - distance(tied.point, anchor.point));
     const byHand = Math.max(0, shortening - TWISTED_SHARE * length);
-    const twists = windlass({ length: length - byHand, wireDiameter: tie.wire, shortening: shortening - byHand });
+    const twists = windlass({ length: length - byHand, wireDiameter: tie.wire, lines: 2 * tie.rounds, shortening: shortening - byHand });
     return {
       id: guy.id,
       branch: held.branch,

@@ -1,6 +1,6 @@
 import { serialOf } from '../units/index.js';
 import { learnedOf, raceIfWired, type IfWired, type Known, type Race } from '../growth/index.js';
-import { SEASON_RISK } from '../wood/index.js';
+import { bandOf, SEASON_RISK, type Band } from '../wood/index.js';
 import type { PlacedTree } from '../tree/index.js';
 import { gapFor, tryWire, USUAL_PAST, type PastOf, type BendToHold, type RunBranchPlan, type RunPlan, type WireToTry } from '../wire/index.js';
 
@@ -53,18 +53,26 @@ function* eachPast(placed: PlacedTree, onDay: number, branch: string, bend: Bend
   }
 }
 
-/** How far past its target a bend is left: as its artist chose, else the least that opens a firm window in which its wire comes off clean, or any; the usual where none does. */
+/** How far past its target a bend is left: as its artist chose, else the least that opens a firm window in which its wire comes off clean, or any; where none does, what sets the soonest, in weeks, of those that ask no more of the wood than the usual. */
 export function pastByWindow(placed: PlacedTree, onDay: number, seen: IfWired = {}): PastOf {
   const learned = learnedOf(placed, onDay, seen.known);
   const chosen = new Map((placed.tree.plan.wiring ?? []).flatMap((w) => (w.past === undefined ? [] : [[w.branch, w.past] as const])));
   const found = new Map<string, number>();
   const byWindow: PastOf = (branch, bend, wire) => {
     let any: number | null = null;
-    for (const { past, race } of eachPast(placed, onDay, branch, bend, wire, { ...seen, learned })) {
-      if (race.window && race.window.firm !== null) return past;
-      if (race.window) any ??= past;
+    let soonest = { past: USUAL_PAST, weeks: Infinity };
+    const usual = bandOf(tryWire(bend, wire, USUAL_PAST).risk);
+    // No window is worth a bend that is heavy for its sake, no haste one that is graver at all.
+    const bears = (risk: number, ...bands: Band[]): boolean => bands.includes(bandOf(risk)) && bandOf(risk) !== 'heavy';
+    for (const { past, risk, race } of eachPast(placed, onDay, branch, bend, wire, { ...seen, learned })) {
+      const opens = race.window !== null && (past <= USUAL_PAST || bears(risk, 'calm', 'careful'));
+      if (opens && race.window!.firm !== null) return past;
+      if (opens) any ??= past;
+      const { setSure } = race.forecast;
+      const weeks = setSure === null ? Infinity : Math.ceil((setSure - onDay) / DAYS_A_WEEK);
+      if (weeks < soonest.weeks && (past <= USUAL_PAST || bears(risk, usual))) soonest = { past, weeks };
     }
-    return any ?? USUAL_PAST;
+    return any ?? soonest.past;
   };
   return (branch, bend, wire) => {
     const own = chosen.get(branch);

@@ -67,7 +67,9 @@ function sayTilt(now: View, { pitch, roll }: View, wedge: number): string[] {
     ...(forward ? [`${Math.abs(forward)}° ${forward > 0 ? 'towards' : 'away from'} the viewer`] : []),
   ];
   if (!parts.length) return [];
-  return [`Once it holds, planted about ${parts.join(' and ')}: on a wedge of ${wedge.toFixed(0)} mm until it is repotted. The fronts are looked for anew then.`];
+  return [
+    `Once it holds, planted about ${parts.join(' and ')}: on a wedge of ${wedge.toFixed(0)} mm until it is repotted. The fronts are looked for anew then.`,
+  ];
 }
 
 /** What the pot has to be, or where in it the tree stands. */

@@ -1,6 +1,6 @@
 import { greatestOf, toRad } from '../units/index.js';
 import { bearingAndElevation, lengthOf, pointAt, stretch, sub, type Limb, type Vec } from '../space/index.js';
-import { growingDays, speciesOf, woodOf } from '../species/index.js';
+import { growingDays, settingOf, speciesOf, woodOf, yearlyGrowthOf } from '../species/index.js';
 import { heldShare, recoverable, type Band } from '../wood/index.js';
 import {
   formOf,
@@ -64,9 +64,8 @@ function yearsToHold(tree: Tree, bend: PlannedBend, onDay: number): number | nul
       curvature,
       recoverable: back,
       growingDays: growingDays(species, tree.site.hemisphere, onDay, onDay + Math.round(years * 365.25)),
-      relaxedShare: species.relaxedShare.value,
-      relaxationDays: species.relaxationDays.value,
-      radialGrowth: years * species.yearlyGrowth.value * VIGOUR_FACTOR[tree.vigour],
+      ...settingOf(species, bend.diameter),
+      radialGrowth: years * yearlyGrowthOf(species, bend.diameter) * VIGOUR_FACTOR[tree.vigour],
     });
     if (held >= HELD) return years;
   }
@@ -222,7 +221,7 @@ function cutOptions(placed: PlacedTree): TrunkOption[] {
   const { tree } = placed;
   const standing = standingOf(placed);
   const species = speciesOf(tree.species);
-  const yearly = species.yearlyGrowth.value * VIGOUR_FACTOR[tree.vigour];
+  const yearlyOf = (diameter: number): number => yearlyGrowthOf(species, diameter) * VIGOUR_FACTOR[tree.vigour];
   const names = namesOf(tree);
   const stems = stemsOf(tree);
   return placed.branches
@@ -231,8 +230,8 @@ function cutOptions(placed: PlacedTree): TrunkOption[] {
       const line = standing.lineOf.get(b.branch.id)!;
       const cutAt = pointAt(placed.trunk, Math.min(lengthOf(placed.trunk), b.branch.at + b.parentDiameter));
       const height = greatestOf(line.points.map((p: Vec) => p[2]));
-      const thickens = Math.max(0, (TAPER * b.parentDiameter - b.branch.d) / (2 * yearly * LEADER_GROWTH));
-      const closes = cutAt.diameter / 2 / (CALLUS * yearly);
+      const thickens = Math.max(0, (TAPER * b.parentDiameter - b.branch.d) / (2 * yearlyOf(b.branch.d) * LEADER_GROWTH));
+      const closes = cutAt.diameter / 2 / (CALLUS * yearlyOf(cutAt.diameter));
       return {
         key: b.branch.id,
         kind: 'cut',

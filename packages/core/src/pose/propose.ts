@@ -233,8 +233,8 @@ export function proposePoses(placed: PlacedTree, gaps: readonly Gap[] = [], keep
     if (open && b.branch.state === 'weak') return stays('Weak: let it grow stronger before it is bent.');
     const off = turnBetween(now, target);
     const compact = fixed?.reach ? { reach: Math.min(fixed.reach, total), arcs: fixed.arcs ?? 3, planes: (fixed.planes ?? 1) as 1 | 2 } : undefined;
-    const least = fixed ? LEAST_OWN_DEG : LEAST_BEND_DEG;
-    if (!decided && off < least && !compact) return stays(`It lies within ${least}° of where it should.`);
+    const least = fixed && !fixed.reached ? LEAST_OWN_DEG : LEAST_BEND_DEG;
+    if (!decided && off < least && (!compact || fixed?.reached)) return stays(`It lies within ${least}° of where it should.`);
     if (open && off > MOST_TURN_DEG) return stays(`It would have to turn ${sayDeg(off)}, which looks forced: take it off, or pose it by hand.`);
     const manner: Manner = {
       movement,

@@ -1,3 +1,5 @@
+import { clamp } from '../units/index.js';
+import { relaxation } from '../wood/index.js';
 import { SPECIES_TABLE } from './table.js';
 import type { Figure, Species } from './types.js';
 
@@ -55,6 +57,18 @@ export const woodOf = (s: Species): { elasticStrain: number; strength: number; r
   elasticStrain: s.elasticStrain.value,
   strength: s.strength.value,
   recovery: s.recovery.value,
+});
+
+/** How much more than usual wood so thick (mm) lays on in a year: it carries more green. docs: Season and growth. */
+export const growthByThickness = ({ diameter }: { diameter: number }): number => clamp((diameter / 8) ** 0.3, 0.6, 1.4);
+
+/** The radius (mm) that wood so thick lays on in a usual year. */
+export const yearlyGrowthOf = ({ yearlyGrowth }: Species, diameter: number): number => yearlyGrowth.value * growthByThickness({ diameter });
+
+/** How a bend in wood so thick sets: ρ∞, and τ in growing days. */
+export const settingOf = (s: Species, diameter: number): { relaxedShare: number; relaxationDays: number } => ({
+  relaxedShare: s.relaxedShare.value,
+  relaxationDays: relaxation({ relaxationDays: s.relaxationDays.value, diameter }),
 });
 
 /** The species of a key; throws for an unknown one (tree files are checked before). */

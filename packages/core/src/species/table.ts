@@ -79,6 +79,11 @@ const SEASONS = {
     { from: '08-01', to: '10-01', share: 0.2 },
   ],
   long: [{ from: '04-10', to: '10-15', share: 1 }],
+  /** Pines and junipers lay on nearly half of their wood after summer: their wire bites in autumn. */
+  autumn: [
+    { from: '04-05', to: '07-15', share: 0.55 },
+    { from: '08-01', to: '10-31', share: 0.45 },
+  ],
   late: [{ from: '05-01', to: '10-01', share: 1 }],
   short: [{ from: '05-01', to: '08-10', share: 1 }],
   twice: [
@@ -168,10 +173,10 @@ const THORNS = 'Thorns: protect eyes and hands.';
 
 // prettier-ignore
 export const SPECIES_TABLE: readonly Species[] = [
-  row('juniper-scale', 'Juniper, scale leaf', EC, 'scale', [20, .020, 3, 0.5, .40, 150, .40], 'lffflll', 'medium', false, 'down', 'long', { hazards: [SAP] }),
-  row('juniper-needle', 'Juniper, needle leaf', EC, 'needle', [20, .020, 3.5, 0.5, .42, 150, .35], 'llllllg', 'medium', false, 'down', 'long', { hazards: ['Sharp needles: gloves help.'] }),
-  row('pine-two-needle', 'Pine, two-needle', EC, 'tuft', [20, .020, 4, 0.8, .45, 150, .30], 'lffflll', 'corky', false, 'down', 'early'),
-  row('pine-five-needle', 'Pine, five-needle', EC, 'tuft', [18, .022, 4, 0.6, .45, 150, .30], 'lffflll', 'medium', false, 'level', 'early'),
+  row('juniper-scale', 'Juniper, scale leaf', EC, 'scale', [20, .020, 3, 0.5, .40, 150, .40], 'lffflll', 'medium', false, 'down', 'autumn', { hazards: [SAP] }),
+  row('juniper-needle', 'Juniper, needle leaf', EC, 'needle', [20, .020, 3.5, 0.5, .42, 150, .35], 'llllllg', 'medium', false, 'down', 'autumn', { hazards: ['Sharp needles: gloves help.'] }),
+  row('pine-two-needle', 'Pine, two-needle', EC, 'tuft', [20, .020, 4, 0.8, .45, 150, .30], 'lffflll', 'corky', false, 'down', 'autumn'),
+  row('pine-five-needle', 'Pine, five-needle', EC, 'tuft', [18, .022, 4, 0.6, .45, 150, .30], 'lffflll', 'medium', false, 'level', 'autumn'),
   row('spruce', 'Spruce', EC, 'needle', [22, .025, 3.5, 0.7, .60, 200, .30], 'lllfflf', 'medium', false, 'down', 'short', { recovery: 0.4 }),
   row('fir', 'Fir', EC, 'needle', [20, .022, 4, 0.6, .55, 180, .30], 'ggggggg', 'medium', false, 'level', 'short', { recovery: 0.4 }),
   row('larch', 'Larch', DC, 'tuft', [24, .020, 3.5, 1.1, .40, 120, .40], 'lffflll', 'medium', true, 'down', 'late', { fade: 1 }),

@@ -13,8 +13,8 @@ const SPRING_SD = 0.3;
 const FOUR_IN_FIVE = 1.28;
 
 /** What a coil holds of wood so thick, N·mm. */
-const holdOn = ({ size, strands, angle, gap, metal }: Coil, diameter: number): number =>
-  coilHold({ diameter, wireDiameter: size, strands, coilAngleDeg: angle, grip: gripOf(gap), metal });
+const holdOn = ({ size, strands, angle, gap, metal, turns }: Coil, diameter: number): number =>
+  coilHold({ diameter, wireDiameter: size, strands, coilAngleDeg: angle, grip: gripOf(gap), metal, ...(turns === null ? {} : { turns }) });
 
 /** The angle that stays of a bend by hand: under a coil where what the branch pulls meets what the wire holds, with none what does not spring back. docs: Letting go. */
 function settledDeg({ handDeg, length }: Pick<HandBend, 'handDeg' | 'length'>, diameter: number, wood: Wood, coil: Coil | null): number {

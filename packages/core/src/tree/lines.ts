@@ -146,7 +146,12 @@ export const LINE_FIELDS = {
     trunkWas: optional(list(STATION, 400, 'the trunk’s middle line as it was measured before', 2)),
   },
   inspected: { ...ABOUT_COIL, stage: oneOf(MARK_STAGES, 'how far the bark has grown round the wire'), gap: WIRED_FIELDS.gap },
-  cut: { ...ABOUT_COIL, pieces: optional(whole(1, 1000, 'pieces', 'pieces of wire that were cut out')), missing: MISSING },
+  cut: {
+    ...ABOUT_COIL,
+    pieces: optional(whole(1, 1000, 'pieces', 'pieces of wire that were cut out')),
+    left: optional(figure(0, 500, 'turns', 'turns that are left on it', 0.5)),
+    missing: MISSING,
+  },
   snoozed: { ...ABOUT_COIL, until: day('the day to which the next look is put off') },
   unwired: {
     ...ABOUT_COIL,

@@ -88,6 +88,7 @@ export const POSE_FIELDS = {
   bearing: bearing('of the straight line from shoulder to tip, once it is bent; after the planting angle'),
   elevation: elevation('of that line'),
   stays: optional(yesNo('it is left as it grows, carried along by what it grows on')),
+  reached: optional(yesNo('it was bent there and its wire came off: where it lies near that, it is left')),
   ...COMPACT,
   bends: list(BEND, 50, 'its bends, from the shoulder; proposed where there are none'),
 };

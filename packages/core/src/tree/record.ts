@@ -40,6 +40,8 @@ export interface Coil {
   turns: number | null;
   /** Its angle counts from how the branch lay when it went on, not from how that grew. */
   fromHere: boolean;
+  /** When turns of it were last cut off because they marked: what is left lay free then. */
+  cut: { day: number } | null;
   /** What was seen of it, with the gap left where it was told, mm. */
   seen: { day: number; stage: MarkStage; gap?: number; who?: string }[];
 }
@@ -50,7 +52,7 @@ const tookOff = (line: RecordLine, branch: string): boolean =>
   ((line.kind === 'removed' || line.kind === 'shortened') && line.branch !== branch && (line.was ?? []).some((b) => b.id === branch));
 
 /** Whether a line tells of a coil among those that are on its branch: one that names no piece tells of the piece without a name, where there is one. */
-const isAbout = (line: LineOf<'inspected'> | LineOf<'unwired'>, coil: Coil, own: readonly Coil[]): boolean =>
+const isAbout = (line: LineOf<'inspected'> | LineOf<'unwired'> | LineOf<'cut'>, coil: Coil, own: readonly Coil[]): boolean =>
   line.run === coil.run || (line.run === undefined && (coil.run === '' || own.every((c) => c.run !== '')));
 
 function coilFrom(line: LineOf<'wired'>, tree: Tree): Coil {
@@ -73,6 +75,7 @@ function coilFrom(line: LineOf<'wired'>, tree: Tree): Coil {
     over: line.over ?? null,
     turns: line.turns ?? null,
     fromHere: line.toward !== undefined,
+    cut: null,
     seen: [],
   };
 }
@@ -123,7 +126,11 @@ export function coilHistory(tree: Tree, onDay: number): CoilOnce[] {
         for (const { bentDeg, targetDeg = coil.targetDeg, over = coil.over, fromHere } of bendsOf(line))
           if (bentDeg !== undefined && bentDeg > (coil.bentDeg ?? 0)) Object.assign(coil, { bentDeg, targetDeg, over, fromHere });
         if (line.kind === 'inspected' && isAbout(line, coil, own)) look(coil, day, line);
-        const unwired = line.kind === 'unwired' && isAbout(line, coil, own) ? line : null;
+        const cut = line.kind === 'cut' && isAbout(line, coil, own) ? cutOff(coil, line) : null;
+        if (cut) Object.assign(coil, { cut: { day }, turns: cut.left });
+        // Cut off turn by turn, all of it is off.
+        const allCut: LineOf<'unwired'> | null = line.kind === 'cut' && cut?.left === 0 ? { ...line, kind: 'unwired', method: 'cut' } : null;
+        const unwired = line.kind === 'unwired' && isAbout(line, coil, own) ? line : allCut;
         if (unwired || tookOff(line, coil.branch)) Object.assign(coil, { offOn: day, off: unwired });
       }
       on.set(
@@ -133,6 +140,13 @@ export function coilHistory(tree: Tree, onDay: number): CoilOnce[] {
     }
   }
   return coils;
+}
+
+/** How many turns are left of a coil after some were cut off; null where nobody can tell. */
+function cutOff({ turns, strands }: Coil, { left, pieces }: LineOf<'cut'>): { left: number | null } {
+  if (left !== undefined) return { left };
+  // A piece to a turn; what was counted on the ground may be one too many, and so is never all of it.
+  return { left: turns !== null && pieces ? Math.max(1, turns - pieces / strands) : null };
 }
 
 /** A look at a coil; of two on one day the graver stands. */
@@ -146,7 +160,7 @@ function look(coil: Coil, day: number, { stage, gap, who }: LineOf<'inspected'>)
 
 /** The branches whose coils a line may tell of. */
 function branchesIn(line: RecordLine): readonly string[] {
-  if (line.kind === 'bent' || line.kind === 'placed' || line.kind === 'inspected' || line.kind === 'unwired') return [line.branch];
+  if (line.kind === 'bent' || line.kind === 'placed' || line.kind === 'inspected' || line.kind === 'cut' || line.kind === 'unwired') return [line.branch];
   if (line.kind === 'removed' || line.kind === 'shortened') return [line.branch, ...(line.was ?? []).flatMap((b) => (b.id === line.branch ? [] : b.id))];
   return [];
 }

@@ -29,6 +29,8 @@ export interface BendToHold {
   protection: Protection;
   /** Moment of the branch's own weight that the wire must carry, N·mm; 0 where the weight helps. */
   weightMoment: number;
+  /** How much of its branch is wound from where it begins on, mm; left out, enough. */
+  beyond?: number;
   /** Spread of the logarithm of its stiffness, once it or its tree was pressed. */
   sd?: number;
 }
@@ -74,10 +76,23 @@ export interface WireToTry {
   grip: number;
 }
 
+/** Turns of a wire on so much wood (mm), as thick all along as where the bend is: no more than there are. */
+const turnsAlong = (length: number, diameter: number, { size, coilAngleDeg }: WireToTry): number =>
+  (Math.max(0, length) * Math.tan(toRad(coilAngleDeg))) / (Math.PI * (diameter + size));
+
 /** What one wire would do with a bend that settles a share past its target. */
 export function tryWire(bend: BendToHold, wire: WireToTry, past: number = USUAL_PAST): WireChoice {
   const { diameter, wood, length, k0, protection } = bend;
-  const hold = coilHold({ diameter, wireDiameter: wire.size, strands: wire.strands, coilAngleDeg: wire.coilAngleDeg, grip: wire.grip, metal: wire.metal });
+  const turns = bend.beyond === undefined ? {} : { turns: turnsAlong(bend.beyond, diameter, wire) };
+  const hold = coilHold({
+    diameter,
+    wireDiameter: wire.size,
+    strands: wire.strands,
+    coilAngleDeg: wire.coilAngleDeg,
+    grip: wire.grip,
+    metal: wire.metal,
+    ...turns,
+  });
   const usable = Math.max(0, hold - bend.weightMoment);
   const settlesDeg = bend.angleDeg * (1 + past);
   const wired = toRad(settlesDeg) / length;

@@ -5,6 +5,7 @@ import { HEFT, type MetalName } from '../wood/index.js';
 import { slope, woodIn, type PlacedBranch, type PlacedTree, type PlannedBend, type PlannedPose, type WiringManner, type WoundWire } from '../tree/index.js';
 import type { FlatBark } from './flat-bark.js';
 import type { BendToHold } from './choose.js';
+import { WOUND_SHARE } from './coil-alone.js';
 import { missOf, type FittedCoil, type Outside } from './coil-fit.js';
 import type { Need } from './limb-work.js';
 import { stiffnessOf, type Stiffness } from './press-test.js';
@@ -21,7 +22,7 @@ export function weightMoment(b: PlacedBranch): number {
   return volume * HEFT * lever;
 }
 
-function bendToHold(placed: PlacedTree, b: PlacedBranch, bend: PlannedBend, { meanLog, sd }: Stiffness): BendToHold {
+function bendToHold(placed: PlacedTree, b: PlacedBranch, bend: PlannedBend, { meanLog, sd }: Stiffness, main = false): BendToHold {
   const species = speciesOf(placed.tree.species);
   const wood = woodOf(species);
   const raising = bend.kind === 'drop' && bend.toward.elevation > slope(b).elevation + 3;
@@ -33,6 +34,7 @@ function bendToHold(placed: PlacedTree, b: PlacedBranch, bend: PlannedBend, { me
     k0: species.bendRatio.value,
     protection: bend.protection,
     weightMoment: raising ? weightMoment(b) : 0,
+    ...(main ? { beyond: WOUND_SHARE * lengthOf(b.line) - bend.at } : {}),
     sd,
   };
 }
@@ -46,7 +48,7 @@ export type HeldBends = readonly [BendToHold, ...BendToHold[]];
 /** The bends of a branch that its wire has to hold, from the shoulder; one that lies as it should has the smallest worth the name. */
 export function bendsToHold(placed: PlacedTree, b: PlacedBranch, pose: { bends: readonly PlannedBend[] }, stiffness: Stiffness): HeldBends {
   const [first = stillBend(b), ...others] = pose.bends;
-  return [bendToHold(placed, b, first, stiffness), ...others.map((bend) => bendToHold(placed, b, bend, stiffness))];
+  return [bendToHold(placed, b, first, stiffness, true), ...others.map((bend) => bendToHold(placed, b, bend, stiffness))];
 }
 
 /** A coil on a branch that already lies where it should: it holds the smallest bend worth the name. */

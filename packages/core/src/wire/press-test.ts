@@ -17,8 +17,9 @@ export interface Press {
   branchMoved: boolean;
 }
 
-const CELLS = 160;
-const REACH = 4.5;
+/** A grid so many spreads to either side: what contradicts its kind strongly lies far out. */
+const CELLS = 200;
+const REACH = 6;
 
 const normal = (x: number, sd: number): number => Math.exp(-0.5 * (x / sd) ** 2);
 

@@ -1,3 +1,7 @@
+/** τ in growing days of a branch so thick (mm), of its species' τ at 4 mm: thick wood sets slowly. docs: Set. */
+export const relaxation = ({ relaxationDays, diameter }: { relaxationDays: number; diameter: number }): number =>
+  relaxationDays * Math.max(0.5, (diameter / 4) ** 0.7);
+
 interface Held {
   diameter: number;
   /** Curvature under the wire, 1/mm. */
@@ -5,7 +9,7 @@ interface Held {
   /** Curvature stored in the branch when the hold begins, 1/mm: what would spring back at once. */
   recoverable: number;
   growingDays: number;
-  /** ρ∞ and τ of the species. */
+  /** ρ∞ of the species, and τ at this thickness. */
   relaxedShare: number;
   relaxationDays: number;
 }

@@ -39,7 +39,11 @@ function Option({
             ['height left', `${o.height.toFixed(0)} mm`, percent(o.heightShare)],
             ['holds in', o.band === 'no' ? '–' : sayYears(o.years), bend ? 'estimate' : 'taper, wound'],
             ['wound', o.wound ? `${o.wound.toFixed(0)} mm` : 'none', ''],
-            ['risk', bend ? (o.band === 'no' ? 'too much' : o.band!) : 'of rot', bend && o.stages !== null ? o.stages === 1 ? 'in one stage' : `${o.stages} stages` : ''],
+            [
+              'risk',
+              bend ? (o.band === 'no' ? 'too much' : o.band!) : 'of rot',
+              bend && o.stages !== null ? (o.stages === 1 ? 'in one stage' : `${o.stages} stages`) : '',
+            ],
           ] as const
         ).map(([name, value, note]) => (
           <div key={name}>

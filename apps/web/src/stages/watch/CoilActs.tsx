@@ -9,6 +9,7 @@ import { useDesk } from '../desk';
 
 const { pieces: PIECES, missing: MISSING, heldDeg: HELD } = LINE_FIELDS.unwired;
 const { gap: GAP } = LINE_FIELDS.inspected;
+const { left: LEFT } = LINE_FIELDS.cut;
 const WEEK = 7;
 
 type Doing = 'turns' | 'all' | 'snooze' | null;
@@ -17,6 +18,7 @@ type Doing = 'turns' | 'all' | 'snooze' | null;
 function TakeOff({ wire, on, all, onDone }: { wire: PlanWire; on: string; all: boolean; onDone: () => void }) {
   const { act } = useDesk();
   const [pieces, setPieces] = useState<number | null>(null);
+  const [left, setLeft] = useState<number | null>(null);
   const [missing, setMissing] = useState<number | null>(0);
   const [heldDeg, setHeld] = useState<number | null>(null);
   const counted = { ...(pieces ? { pieces } : {}), ...(missing ? { missing } : {}) };
@@ -44,6 +46,7 @@ function TakeOff({ wire, on, all, onDone }: { wire: PlanWire; on: string; all: b
           onValue={setPieces}
           open
         />
+        {!all && <NumberField label="Turns left on" rule={LEFT} unit="" value={left} onValue={setLeft} open />}
         <NumberField label="Not found yet" rule={MISSING} unit="" value={missing} onValue={setMissing} open />
         {all && <NumberField label="Angle it holds now" rule={HELD} unit="°" value={heldDeg} onValue={setHeld} open />}
       </div>
@@ -72,7 +75,7 @@ function TakeOff({ wire, on, all, onDone }: { wire: PlanWire; on: string; all: b
           <button
             type="button"
             className="btn btn-primary btn-sm"
-            onClick={() => void act({ ...about, ...counted, kind: 'cut' }).then((done) => done && onDone())}
+            onClick={() => void act({ ...about, ...counted, ...(left === null ? {} : { left }), kind: 'cut' }).then((done) => done && onDone())}
           >
             Those turns are off
           </button>
