@@ -1,9 +1,10 @@
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { Command } from 'commander';
-import { COIL_TASKS, LARGEST_FILE_BYTES, allSpecies, dayOf, namesOf, planTree, sayBranches, type PlanDocument, type Tree } from '@ustle/core';
+import { COIL_TASKS, LARGEST_FILE_BYTES, allSpecies, dayOf, namesOf, planTree, sayBranches, workOutSight, type PlanDocument, type Tree } from '@ustle/core';
 import { backupTo, dataFolder, restoreFrom } from '@ustle/data';
-import { checkActs, readTreeFile, writeTreeFile, type FileFault } from '@ustle/files';
+import { checkActs, checkSight, readTreeFile, writeTreeFile, type FileFault } from '@ustle/files';
 import { runActs } from './run-acts.js';
+import { faultOfPhoto, sightDocument, sightSummary } from './say-sight.js';
 
 /** A text from a file as a terminal may show it: nothing in it steers the terminal. */
 const harmless = (text: string): string => text.replace(/\p{C}/gu, (c) => (c === '\n' ? c : '\ufffd'));
@@ -36,6 +37,16 @@ function load(file: string): Tree {
   const read = readTreeFile(text);
   if ('faults' in read) throw new Refused(read.faults);
   return read.tree;
+}
+
+/** What a JSON file holds. */
+function parsed(file: string): unknown {
+  const text = textOf(file);
+  try {
+    return JSON.parse(text);
+  } catch {
+    return refuse('not-json', `"${file}" is not JSON.`);
+  }
 }
 
 function dayFrom(text: string | undefined): number {
@@ -95,14 +106,7 @@ function program(): Command {
     .description('do a list of acts (JSON) on a tree file, in turn; the file is written only when all are done')
     .action((file: string, acts: string) => {
       const tree = load(file);
-      let value: unknown;
-      try {
-        value = JSON.parse(textOf(acts));
-      } catch (error) {
-        if (error instanceof Refused) throw error;
-        refuse('not-json', `"${acts}" is not JSON.`);
-      }
-      const checked = checkActs(value);
+      const checked = checkActs(parsed(acts));
       if ('faults' in checked) throw new Refused(checked.faults);
       const done = runActs(tree, checked.acts);
       if ('faults' in done) throw new Refused(done.faults);
@@ -115,6 +119,18 @@ function program(): Command {
     .action((from: string, to: string) => {
       writeFileSync(to, writeTreeFile(load(from)));
       print(`Written to ${to}.`);
+    });
+  cli
+    .command('sight <file>')
+    .description('where photos were taken from and how drawn lines run in space, from cards and drawings as numbers')
+    .option('--json', 'as one JSON document')
+    .action((file: string, options: { json?: boolean }) => {
+      const checked = checkSight(parsed(file));
+      if ('faults' in checked) throw new Refused(checked.faults);
+      const found = workOutSight(checked.set);
+      if ('refused' in found) throw new Refused([{ path: '/photos', code: 'no-fit', message: found.refused }, ...found.left.map(faultOfPhoto)]);
+      if (options.json) print(JSON.stringify(sightDocument(found), null, 2));
+      else sightSummary(found).map(harmless).forEach(print);
     });
   cli
     .command('species')

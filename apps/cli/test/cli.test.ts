@@ -114,3 +114,14 @@ test('species lists keys, and plain Node reads the core from the root', () => {
   });
   expect(said.trim()).toBe('2.5882');
 });
+
+test('sight reads photos as numbers and prints cameras and lines, or names what is wrong with them', () => {
+  const [{ truth: _truth, ...set }] = JSON.parse(readFileSync(resolve(__dirname, '../../../packages/core/test/reference-sight.json'), 'utf8')).sets;
+  const found = ustle('sight', file('sight.json', JSON.stringify(set)), '--json');
+  expect(found).toMatchObject({ status: 0, stderr: '' });
+  expect(JSON.parse(found.stdout)).toMatchObject({ cameras: { length: 14 }, lines: { length: 13 }, notes: [] });
+  const said = ustle('sight', file('bare.json', JSON.stringify({ ...set, photos: set.photos.map((p: object) => ({ ...p, cards: [] })) })));
+  expect(said).toMatchObject({ status: 1, stderr: expect.stringMatching(/Two photos or more.*\n\/photos\/p1: No card was found/) });
+  const faulty = ustle('sight', file('faulty.json', JSON.stringify({ ...set, photos: [{ ...set.photos[0], width: -4 }] })));
+  expect(faulty).toMatchObject({ status: 1, stderr: expect.stringContaining('/photos/0/width') });
+});

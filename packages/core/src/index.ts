@@ -18,3 +18,4 @@ export * from './acts/index.js';
 export * from './rack/index.js';
 export * from './plan/index.js';
 export * from './work/index.js';
+export * from './sight/index.js';

@@ -69,6 +69,8 @@ export interface Fitted {
 }
 
 const STEP = 1e-6;
+/** A step that betters the cost by less than this share is the last. */
+const LITTLE = 1e-6;
 const TIMES = 10;
 
 const squares = (r: readonly number[]): number => r.reduce((sum, v) => sum + v * v, 0);
@@ -77,7 +79,7 @@ const weightOf = (sum: number, count: number, doubts: number | undefined): numbe
 const costOf = (sum: number, count: number, doubts: number | undefined): number =>
   doubts === undefined ? sum / 2 : (count * doubts * doubts * Math.log(1 + sum / (count * doubts * doubts))) / 2;
 
-/** Nonlinear least squares by Levenberg and Marquardt, derivatives by differences within each block. `turn` folds steps of what is kept beside the unknowns into it. */
+/** Nonlinear least squares by Levenberg and Marquardt, derivatives by differences within each block. `scale` is the size of each unknown where it may be near nothing. */
 export function fit(start: ArrayLike<number>, blocks: readonly Block[], { rounds = 60, scale }: { rounds?: number; scale?: ArrayLike<number> } = {}): Fitted {
   let x = Float64Array.from(start);
   const n = x.length;
@@ -88,19 +90,17 @@ export function fit(start: ArrayLike<number>, blocks: readonly Block[], { rounds
       return sum + costOf(squares(r), r.length, b.doubts);
     }, 0);
   let cost = total(x);
-  let normal: number[][] = [];
   for (let round = 0; round < rounds; round++) {
-    const made = normalEquations(x, blocks, scale);
-    normal = made.normal;
+    const { normal, gradient } = normalEquations(x, blocks, scale);
     let better = false;
     for (let tries = 0; tries < 8 && !better; tries++) {
       const damped = normal.map((row, i) => row.map((v, j) => (i === j ? v * (1 + damping) + 1e-12 : v)));
-      const step = solveSymmetric(damped, made.gradient);
+      const step = solveSymmetric(damped, gradient);
       if (step) {
         const next = x.map((v, i) => v - step[i]!);
         const then = total(next);
         if (then < cost) {
-          const little = cost - then < 1e-10 * (1 + cost);
+          const little = cost - then < LITTLE * (1 + cost);
           [x, cost, better] = [next, then, true];
           damping = Math.max(1e-9, damping / TIMES);
           if (little) round = rounds;

@@ -1,0 +1,70 @@
+import { toRad, wrapDeg } from '../units/index.js';
+import { bearingAndElevation, sub, type Vec } from '../space/index.js';
+import type { Camera } from './camera.js';
+import type { SeenPhoto } from './cards.js';
+import { placeLine, type DrawnLine, type FoundLine } from './lines.js';
+import { standCameras } from './stand.js';
+
+/** A set of photos as numbers: what was found in them, and what was drawn over them. Lengths in mm, places in px. */
+export interface SightSet {
+  cardSide: number;
+  photos: readonly SeenPhoto[];
+  drawn: readonly DrawnLine[];
+}
+
+/** A set worked out: z up, the origin where the trunk's line begins, bearing 0 towards the card with the lowest number. */
+export interface Sight {
+  rmsPx: number;
+  focal: number;
+  k1: number;
+  cameras: { photo: string; at: Vec; bearing: number; found: true; camera: Camera }[];
+  left: { photo: string; found: false; why: string }[];
+  lines: FoundLine[];
+  /** Lines that are not had, and why. */
+  without: { line: string; why: string }[];
+  notes: string[];
+}
+
+const TRUNK = 'trunk';
+
+/** Works out a set of photos: cameras, lines in space, how well they are known; or says why it cannot be. docs: Photographs. */
+export function workOutSight({ cardSide, photos, drawn }: SightSet): Sight | { refused: string; left: Sight['left'] } {
+  const stood = standCameras(photos, cardSide);
+  const leftOf = (left: ReadonlyMap<string, string>): Sight['left'] => [...left].map(([photo, why]) => ({ photo, found: false, why }));
+  if ('refused' in stood) return { refused: stood.refused, left: leftOf(stood.left) };
+  const byLine = new Map<string, DrawnLine[]>();
+  for (const d of drawn) byLine.set(d.line, [...(byLine.get(d.line) ?? []), d]);
+  const without: Sight['without'] = [];
+  const lines = [...byLine].flatMap(([line, own]): FoundLine[] => {
+    const found = placeLine(line, own, stood.cameras);
+    if (typeof found !== 'string') return [found];
+    without.push({ line, why: found });
+    return [];
+  });
+  const origin = lines.find((l) => l.line === TRUNK)?.start ?? [0, 0, 0];
+  const [, first] = [...stood.cards].reduce((a, b) => (b[0] < a[0] ? b : a));
+  const zero = toRad(bearingAndElevation([first.x - origin[0], first.y - origin[1], 0]).bearing);
+  const [c, s] = [Math.cos(zero), Math.sin(zero)];
+  const turned = ([x, y, z]: Vec): Vec => [x * c - y * s, x * s + y * c, z];
+  const placed = (p: Vec): Vec => turned(sub(p, origin));
+  return {
+    rmsPx: stood.rmsPx,
+    focal: stood.focal,
+    k1: stood.k1,
+    cameras: [...stood.cameras].map(([photo, camera]) => {
+      const at = placed(camera.at);
+      const own: Camera = { ...camera, at, right: turned(camera.right), down: turned(camera.down), forward: turned(camera.forward) };
+      return { photo, at, bearing: bearingAndElevation([at[0], at[1], 0]).bearing, found: true, camera: own };
+    }),
+    left: leftOf(stood.left),
+    lines: lines.map((l) => ({
+      ...l,
+      points: l.points.map(placed),
+      start: placed(l.start),
+      end: placed(l.end),
+      bearing: wrapDeg(l.bearing - (zero * 180) / Math.PI),
+    })),
+    without,
+    notes: [...stood.notes, ...lines.flatMap((l) => l.notes.map((n) => `${l.line}: ${n}`))],
+  };
+}
