@@ -1,6 +1,6 @@
 import { generateTree } from '@ustle/core';
 import { ask, start } from '../apps/server/test/server';
-import { actElsewhere, enter, idOf, open, press, says, stored, there, until, visit, write, type App } from './app';
+import { actElsewhere, enter, idOf, open, press, pressWhere, says, stored, there, until, visit, write, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
@@ -39,15 +39,18 @@ const picture = async (): Promise<string> => {
 test('a pine from the empty bench: its kind is typed, it is measured, read, then judged', async () => {
   const { page } = app;
   await visit(app, '/bench');
+  await enter(app, 'New tree');
+  await says(page, /How does it come in/);
   await write(page, 'input[name="name"]', NAME);
   const kind = await there(page, 'input[list]');
   await kind.type('pine');
+  await pressWhere(page, 'main li button', /^Ruler/);
   await enter(app, 'Measure it');
   await says(page, /Which one: .*pine/i);
   expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-invalid'))).toBe('true');
   await kind.evaluate((e) => (e as HTMLInputElement).select());
   await page.keyboard.type('pine, two-needle');
-  await page.keyboard.press('Enter');
+  await enter(app, 'Measure it');
   await page.waitForFunction(() => /\/measure/.test(location.pathname));
   const id = await idOf(app, NAME);
   await visit(app, `/tree/${id}/front`);

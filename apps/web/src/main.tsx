@@ -17,6 +17,7 @@ const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="/bench" replace /> },
       { path: 'bench', element: <BenchPage />, errorElement: <ErrorPage /> },
+      { path: 'new', lazy: async () => ({ Component: (await import('./bench/NewTreePage')).NewTreePage }), errorElement: <ErrorPage /> },
       { path: 'season', element: <SeasonPage />, errorElement: <ErrorPage /> },
       { path: 'walk', lazy: async () => ({ Component: (await import('./walk/WalkPage')).WalkPage }), errorElement: <ErrorPage /> },
       { path: 'walk/benches', lazy: async () => ({ Component: (await import('./walk/BenchesPage')).BenchesPage }), errorElement: <ErrorPage /> },

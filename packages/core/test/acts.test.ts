@@ -152,7 +152,7 @@ test('nothing that an act may say is without effect: left out, what comes of it 
   const trees = fc.sample(fc.array(anyAct, { minLength: 60, maxLength: 60 }), { numRuns: 40, seed: 1 }).map((acts) => run(start, numbered(acts)).tree);
   for (const schema of ACT.oneOf as unknown as TSchema[]) {
     const idle = new Set(Object.keys(schema.properties as object).filter((field) => !['id', 'on', 'kind', 'who', 'desk'].includes(field)));
-    const outcomes = fc.sample(anyOf(schema) as fc.Arbitrary<Act>, { numRuns: 800, seed: 5 }).map((act, i) => {
+    const outcomes = fc.sample(anyOf(schema) as fc.Arbitrary<Act>, { numRuns: 1200, seed: 5 }).map((act, i) => {
       const whole = { ...act, id: 'x', on: '2026-10-10' };
       const of = (a: Act): string => JSON.stringify(applyAct(trees[i % trees.length]!, a, TODAY));
       const made = of(whole);

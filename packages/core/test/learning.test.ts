@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import {
+  bandOf,
   markLimitFor,
   calibrationOf,
   dayOf,
@@ -281,7 +282,9 @@ test('how far past its target a branch is left is a choice of dates: the plan ta
     const choices = pastsFor(t, march, part.branch);
     const used = choices.find((c) => Math.abs(c.past - (part.settles / part.target - 1)) < 0.02)!;
     expect(used.handDeg).toBeCloseTo(part.bendTo, 0);
-    const first = choices.find((c) => c.race.window && c.race.window.firm !== null) ?? choices.find((c) => c.race.window);
+    // Heavy for the sake of a window no bend is made.
+    const borne = choices.filter((c) => c.past <= 0.1 || bandOf(c.risk) !== 'heavy');
+    const first = borne.find((c) => c.race.window && c.race.window.firm !== null) ?? borne.find((c) => c.race.window);
     if (first) expect(used.past).toBe(first.past);
     choices.forEach((c, i) => expect(c.handDeg).toBeGreaterThan(choices[i - 1]?.handDeg ?? 0));
   }

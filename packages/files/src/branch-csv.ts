@@ -1,12 +1,13 @@
 import Papa from 'papaparse';
-import { BRANCH_STATES, type Branch, type Measured, MOST_FAULTS, type FileFault } from '@ustle/core';
+import { BRANCH_STATES, KNOWN_BY, type Branch, type Measured, MOST_FAULTS, type FileFault } from '@ustle/core';
 
 export type MeasuredResult = { measured: Partial<Measured> } | { faults: FileFault[] };
 
 /** Columns of a branch table: the field names of the tree file. Those not given take the value here; the others are needed. */
+const KNOWN = ['known', 'knownD', 'knownDeg', 'knownLength'] as const;
 const DEFAULTS = { name: '', tipD: null, bareTo: 0.35, green: 0, state: 'normal', stage: 'wood', backBuds: true } as const;
 const NEEDED = ['id', 'parent', 'at', 'bearing', 'elevation', 'length', 'd'] as const;
-const COLUMNS: readonly string[] = [...NEEDED, ...Object.keys(DEFAULTS)];
+const COLUMNS: readonly string[] = [...NEEDED, ...Object.keys(DEFAULTS), ...KNOWN];
 
 /** The mark before a name that would else be read as a formula. */
 const AS_TEXT = /^'(?=[=+\-@])/;
@@ -51,6 +52,13 @@ export function readBranchCsv(text: string): MeasuredResult {
     };
     const optional = <T>(column: string, value: T, read: (text: string) => T): T => (row[column] ? read(row[column]) : value);
     const d = number('d');
+    const known = (): Pick<Branch, 'known'> => {
+      if (!row.known) return {};
+      const how = KNOWN_BY.find((k) => k === row.known);
+      if (!how) fault(line, 'known', 'choice', `"${row.known}" is none of: ${KNOWN_BY.join(', ')}.`);
+      const spread = (key: string, column: string): object => (row[column] ? { [key]: number(column) } : {});
+      return { known: { how: how ?? 'ruler', ...spread('d', 'knownD'), ...spread('deg', 'knownDeg'), ...spread('length', 'knownLength') } };
+    };
     const state = row.state || DEFAULTS.state;
     if (!(BRANCH_STATES as readonly string[]).includes(state)) fault(line, 'state', 'choice', `"${state}" is none of: ${BRANCH_STATES.join(', ')}.`);
     const backBuds = row.backBuds === undefined ? true : truth(row.backBuds);
@@ -70,6 +78,7 @@ export function readBranchCsv(text: string): MeasuredResult {
       state: state as Branch['state'],
       stage: row.stage === 'shoot' ? 'shoot' : 'wood',
       backBuds: backBuds ?? true,
+      ...known(),
     };
   });
   if (!branches.length) fault(1, 'id', 'empty', 'there is no branch below the head of the table.');
@@ -79,6 +88,10 @@ export function readBranchCsv(text: string): MeasuredResult {
 /** The branches as a table for a spreadsheet, in which no name can be run as a formula. Paths of crooked branches are not in it: the tree file keeps them. */
 export const writeBranchCsv = (branches: readonly Branch[]): string =>
   `${Papa.unparse(
-    branches.map((b) => Object.fromEntries(COLUMNS.map((c) => [c, (b as unknown as Record<string, unknown>)[c] ?? '']))),
+    branches.map((b) => {
+      const { known, ...own } = b as unknown as Record<string, unknown> & Pick<Branch, 'known'>;
+      const told: Record<string, unknown> = { ...own, known: known?.how, knownD: known?.d, knownDeg: known?.deg, knownLength: known?.length };
+      return Object.fromEntries(COLUMNS.map((c) => [c, told[c] ?? '']));
+    }),
     { columns: [...COLUMNS], newline: '\n', escapeFormulae: true },
   )}\n`;

@@ -1,4 +1,3 @@
-import { lazy, Suspense, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { paths, type TreeSummary } from '@ustle/contract';
 import { useTrees, useYard } from '../shared/queries';
@@ -12,9 +11,6 @@ import { ImportTree } from './ImportTree';
 import { RestoreStudio } from './RestoreStudio';
 import { RaceStrip } from './RaceStrip';
 import { TreePicture } from './TreePicture';
-
-// Forms come when one is opened.
-const NewTree = lazy(() => import('./NewTree').then((m) => ({ default: m.NewTree })));
 
 const glyphOf = (tree: TreeSummary): Glyph => {
   if (!tree.coils) return 'none';
@@ -88,11 +84,13 @@ function Empty() {
         Bring in a tree file if you have one, measured here or elsewhere. It holds the trunk, the branches with their thickness and slope, and what is planned
         and was done.
       </p>
-      <p className="mt-3">Or measure one with ruler and caliper: a line for each branch. To try things first, have a tree made up. Nothing can break.</p>
+      <p className="mt-3">
+        Or begin one: it is watched after a minute if it has wire on, measured with ruler and caliper, or made up to try things first. Nothing can break.
+      </p>
       <div className="mt-6 flex flex-wrap items-end gap-6">
-        <Suspense fallback={null}>
-          <NewTree />
-        </Suspense>
+        <Link to="/new" className="btn btn-primary">
+          New tree
+        </Link>
         <ImportTree />
       </div>
       <RestoreStudio />
@@ -185,7 +183,6 @@ export function BenchPage() {
   const { data: yard } = useYard();
   const trees = all?.filter((t) => !t.asideOn);
   const aside = all?.filter((t) => t.asideOn) ?? [];
-  const [newTree, setNewTree] = useState(false);
   const [address] = useSearchParams();
   const shown = trees && chosen(trees, address, yard?.today ?? '');
   const soon = trees && yard ? trees.filter((t) => t.next && t.next.kind !== 'plan' && daysBetween(yard.today, t.next.on) <= 7).length : 0;
@@ -201,7 +198,12 @@ export function BenchPage() {
             </p>
           )}
         </div>
-        <ImportTree />
+        <div className="flex flex-wrap items-center gap-3">
+          <Link to="/new" className="btn btn-primary">
+            New tree
+          </Link>
+          <ImportTree />
+        </div>
       </header>
       {error && (
         <p role="alert" className="px-6 py-4 text-madder">
@@ -225,12 +227,6 @@ export function BenchPage() {
           </ul>
           <Legend />
           {aside.length > 0 && <PutAside trees={aside} />}
-          <details className="px-4 sm:px-6" onToggle={(event) => setNewTree(event.currentTarget.open)}>
-            <summary className="min-h-11 cursor-pointer content-center text-quiet">A new tree</summary>
-            <div className="mt-3">
-              <Suspense fallback={null}>{newTree && <NewTree />}</Suspense>
-            </div>
-          </details>
           <p className="flex flex-wrap gap-x-6 px-4 pb-8 sm:px-6">
             <a className="inline-flex min-h-11 items-center text-quiet underline" href={paths.studio} download>
               Take everything along as one file (ZIP)

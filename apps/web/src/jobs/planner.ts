@@ -22,6 +22,7 @@ import {
   pulledAlone,
   TipDrag,
   trunkOptions,
+  worthKnowing,
   planTree,
   consequencesOf,
   findingEvidence,
@@ -57,6 +58,7 @@ import {
   type Planting,
   type Tree,
   type TrunkOption,
+  type WorthKnowing,
   type Vec,
   type View,
   type Weights,
@@ -170,6 +172,9 @@ export const planner = {
 
   /** Bending the trunk against cutting it. */
   trunk: (tree: Tree, on: string): TrunkOption[] => trunkOptions(outcomeOf(tree).tree, dayOf(on)),
+
+  /** The numbers whose uncertainty changes what is done. */
+  worthKnowing: (tree: Tree, plan: Pick<PlanDocument, 'poses' | 'runs'>, on: string): WorthKnowing[] => worthKnowing(tree, plan, dayOf(on)),
 
   /** What the cuts of the plan lead to. */
   consequences: (tree: Tree, on: string): Consequences => consequencesOf(tree, dayOf(on)),

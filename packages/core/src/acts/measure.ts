@@ -3,6 +3,7 @@ import { dayOf } from '../units/index.js';
 import {
   calipersOf,
   keptInRecord,
+  knownAnew,
   MEASURES,
   namesOf,
   needsAgreement,
@@ -54,12 +55,13 @@ export function lineAnew(tree: Tree, branches: readonly Branch[], on: string): L
 /** Measured again so many days later, the thickness of before is a measure of its own. */
 const ANOTHER_AFTER_DAYS = 14;
 
-/** Branches with the day on which their thickness was measured, where that is told anew; and lines for the thickness of before, and for one that the record told already on that day. */
+/** Branches with the day on which their thickness was measured and how well they are known, where that is told anew; and lines for the thickness of before, and for one that the record told already on that day. */
 export function thicknessAnew(tree: Tree, branches: readonly Branch[], on: string): { branches: Branch[]; lines: LineOf<'measured'>[] } {
   const before = new Map(tree.branches.map((b) => [b.id, b]));
   const lines: LineOf<'measured'>[] = [];
-  const dated = branches.map((b): Branch => {
-    const was = before.get(b.id);
+  const dated = branches.map((given): Branch => {
+    const was = before.get(given.id);
+    const b = was ? knownAnew(was, given) : given;
     if (was?.d === b.d || (b.measuredOn && b.measuredOn !== was?.measuredOn)) return b;
     if (was?.measuredOn && dayOf(on) - dayOf(was.measuredOn) >= ANOTHER_AFTER_DAYS)
       lines.push({ kind: 'measured', on: was.measuredOn, branch: b.id, d: was.d });

@@ -1,2 +1,3 @@
 export * from './generate.js';
 export * from './random.js';
+export * from './only-wire.js';

@@ -2,7 +2,7 @@ import { clamp, toRad } from '../units/index.js';
 import { lengthOf } from '../space/index.js';
 import { growthByThickness, speciesOf, woodOf } from '../species/index.js';
 import { bendRisk, coilHold, gripOf, curvatureHeld, stored, usualBendLength } from '../wood/index.js';
-import { VIGOUR_FACTOR, woodIn, type Coil, type PlacedTree } from '../tree/index.js';
+import { howKnown, VIGOUR_FACTOR, woodIn, type Coil, type PlacedTree } from '../tree/index.js';
 import { spellsOf, type Course } from './course.js';
 import { whatIsLeft, type CoilState, type Stretch } from './forecast.js';
 import type { Known } from './known.js';
@@ -105,6 +105,7 @@ export function stateOf(placed: PlacedTree, coil: Coil, unknown: Unknown, { cour
   const factor = growthFactor(placed, coil.branch);
   const swells = swelling(placed, coil);
   const bend = heldBend(placed, coil);
+  const { known } = woodIn(placed, coil.branch)!.branch;
   return {
     species,
     hemisphere: placed.tree.site.hemisphere,
@@ -119,7 +120,7 @@ export function stateOf(placed: PlacedTree, coil: Coil, unknown: Unknown, { cour
     bend: bend && {
       ...bend,
       stored: Math.min(bend.wired, bend.stored * Math.exp(spring.mean) * (coil.bentDeg ? clamp(1 - heldBefore / coil.bentDeg, 0, 1) : 1)),
-      storedSd: spring.sd,
+      storedSd: Math.hypot(spring.sd, known ? howKnown(placed.tree, coil.branch).d / thickUnder(placed, coil) : 0),
     },
     unknown,
     seen: coil.seen,

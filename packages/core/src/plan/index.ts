@@ -8,6 +8,7 @@ export * from './runs.js';
 export { deviceFor, deviceKindsFor, drawnDevice, type FaultyDevice, type PlanDevice } from './devices.js';
 export { trunkOptions, type TrunkOption } from './trunk-ways.js';
 export * from './watching.js';
+export { worthKnowing, type WorthKnowing } from './worth-knowing.js';
 export type { PastChoice } from './past.js';
 export { pastsFor } from './pasts.js';
 export * from './plan-svg.js';

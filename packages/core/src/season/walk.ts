@@ -1,3 +1,4 @@
+import { sayThick } from '../wood/index.js';
 import { dayOf, isoOf } from '../units/index.js';
 import { coilTask, lookFrom, SAVES_WALK, unwiringOf, WALKED_BY, watch, watchGuys, type CoilTaskKind, type Known, type Unwiring } from '../growth/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
@@ -60,7 +61,7 @@ export function walkItems(given: Tree, onDay: number, known?: Known): WalkItem[]
       branch,
       of: run,
       name: names(branch),
-      what: `${size.toFixed(1)} mm ${metal}${strands > 1 ? ` × ${strands}` : ''}`,
+      what: `${sayThick(size)} ${metal}${strands > 1 ? ` × ${strands}` : ''}`,
       since: isoOf(since),
       first: isoOf(lookFrom(w, onDay).first),
       early: isoOf(lookFrom(w, onDay).early),

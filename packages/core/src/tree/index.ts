@@ -17,6 +17,7 @@ export * from './lines.js';
 export * from './live-runs.js';
 export * from './measures.js';
 export * from './measuring.js';
+export * from './how-known.js';
 export * from './names.js';
 export * from './outcome.js';
 export * from './plan-parts.js';

@@ -1,6 +1,6 @@
 import type { Static } from '@sinclair/typebox';
 import type { Vec } from '../space/index.js';
-import { bearing, day, elevation, figure, id, list, mm, tuple, oneOf, optional, orNull, part, share, words, yesNo } from './describe.js';
+import { bearing, day, degrees, elevation, figure, id, list, mm, tuple, oneOf, optional, orNull, part, share, words, yesNo } from './describe.js';
 
 export const VIGOURS = ['weak', 'normal', 'strong', 'free', 'refined'] as const;
 export type Vigour = (typeof VIGOURS)[number];
@@ -36,6 +36,22 @@ export const MOST_BRANCHES = 2000;
 /** Words that name other things than branches. */
 export const RESERVED_IDS: readonly string[] = ['trunk', 'pot'];
 
+/** How a thing came to be known, the surest first. */
+export const KNOWN_BY = ['ruler', 'photographs', 'drawn', 'guessed'] as const;
+export type KnownBy = (typeof KNOWN_BY)[number];
+
+/** How well a branch, or the trunk, is known; what is left out is as usual for how. */
+export const KNOWN_AS = part(
+  {
+    how: oneOf(KNOWN_BY, 'by ruler, caliper or scan; from photographs; drawn by eye; or guessed'),
+    d: optional(mm(0, 400, 'spread of its thickness', 0.1)),
+    deg: optional(degrees(0, 90, 'spread of its slope and bearing')),
+    length: optional(mm(0, 4000, 'spread of its length')),
+  },
+  'how well it is known',
+);
+export type KnownAs = Static<typeof KNOWN_AS>;
+
 export const BRANCH = part(
   {
     id: id('how the file names it; not "trunk" or "pot"'),
@@ -54,6 +70,7 @@ export const BRANCH = part(
     state: oneOf(BRANCH_STATES, 'how it is'),
     stage: oneOf(MATURITIES, 'green shoot or wood'),
     backBuds: yesNo('buds show on its older wood'),
+    known: optional(KNOWN_AS),
   },
   'a branch',
 );
@@ -97,6 +114,7 @@ export const MEASURES = {
   site: SITE,
   pot: POT,
   trunk: list(STATION, 400, 'the trunk’s middle line, base to apex', 2),
+  trunkKnown: optional(KNOWN_AS),
   roots: list(ROOT, 200, 'surface roots'),
   branches: list(BRANCH, MOST_BRANCHES, 'branches of every order'),
   features: list(FEATURE, 200, 'features of the trunk'),

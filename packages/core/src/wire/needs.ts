@@ -2,7 +2,19 @@ import { toRad, turnDeg } from '../units/index.js';
 import { alignedTo, direction, lengthOf, scale, sub, unit, dot, type Vec } from '../space/index.js';
 import { speciesOf, woodOf } from '../species/index.js';
 import { HEFT, type MetalName } from '../wood/index.js';
-import { slope, woodIn, type PlacedBranch, type PlacedTree, type PlannedBend, type PlannedPose, type WiringManner, type WoundWire } from '../tree/index.js';
+import {
+  howKnown,
+  slope,
+  woodIn,
+  type Branch,
+  type PlacedBranch,
+  type PlacedTree,
+  type PlannedBend,
+  type PlannedPose,
+  type WiringManner,
+  type Tree,
+  type WoundWire,
+} from '../tree/index.js';
 import type { FlatBark } from './flat-bark.js';
 import type { BendToHold } from './choose.js';
 import { WOUND_SHARE } from './coil-alone.js';
@@ -22,6 +34,9 @@ export function weightMoment(b: PlacedBranch): number {
   return volume * HEFT * lever;
 }
 
+/** What is not known of a thickness, as a spread of the logarithm of its stiffness: that goes with the cube. What the ruler leaves open is in the usual spread. */
+const thicknessSpread = (tree: Tree, { id, d, known }: Branch): number => (known ? 3 * (howKnown(tree, id).d / d) : 0);
+
 function bendToHold(placed: PlacedTree, b: PlacedBranch, bend: PlannedBend, { meanLog, sd }: Stiffness, main = false): BendToHold {
   const species = speciesOf(placed.tree.species);
   const wood = woodOf(species);
@@ -35,7 +50,7 @@ function bendToHold(placed: PlacedTree, b: PlacedBranch, bend: PlannedBend, { me
     protection: bend.protection,
     weightMoment: raising ? weightMoment(b) : 0,
     ...(main ? { beyond: WOUND_SHARE * lengthOf(b.line) - bend.at } : {}),
-    sd,
+    sd: Math.hypot(sd, thicknessSpread(placed.tree, b.branch)),
   };
 }
 

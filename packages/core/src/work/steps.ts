@@ -1,3 +1,4 @@
+import { sayThick } from '../wood/index.js';
 import { greatestOf, leastOf, dayOf, isoOf } from '../units/index.js';
 import type { PlanDocument, PlanRun } from '../plan/index.js';
 import { cutList } from '../removal/index.js';
@@ -11,7 +12,7 @@ import type { WorkStep, StepKind } from './step.js';
 import { deviceSteps, guyStep, twistStep } from './tie-steps.js';
 
 const sizeOf = ({ size, metal, strands }: Pick<PlanRun, 'size' | 'metal' | 'strands'>): string =>
-  `${size.toFixed(1)} mm ${metal}${strands > 1 ? `, ${strands} side by side` : ''}`;
+  `${sayThick(size)} ${metal}${strands > 1 ? `, ${strands} side by side` : ''}`;
 const branchesOf = (run: PlanRun): string[] => run.branches.map((b) => b.branch);
 const THUMB = { over: 'over the shoulder', under: 'from beneath the shoulder' } as const;
 const HAND = { cw: 'clockwise', ccw: 'counter-clockwise' } as const;

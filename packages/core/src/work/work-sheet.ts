@@ -1,3 +1,4 @@
+import { sayThick } from '../wood/index.js';
 import { greatestOf, dayOf, isoOf, sayDay } from '../units/index.js';
 import { nameInText, speciesOf } from '../species/index.js';
 import { sayAbout } from '../acts/index.js';
@@ -22,7 +23,7 @@ export function workSheetOf(given: Tree, plan: PlanDocument, laid: Pick<Laid, 's
   const own = new Set(laid.steps.flatMap((s) => (s.kind === 'wire' ? [s.of] : [])));
   const cutting = plan.cutList.flatMap((c): [string, string][] => {
     const pieces = c.pieces.filter((p) => own.has(p.run));
-    return pieces.length ? [[`${c.size.toFixed(1)} mm ${c.metal}`, pieces.map((p) => `${p.length.toFixed(0)} mm`).join(', ')]] : [];
+    return pieces.length ? [[`${sayThick(c.size)} ${c.metal}`, pieces.map((p) => `${p.length.toFixed(0)} mm`).join(', ')]] : [];
   });
   const groups: [string, WorkStep['kind'][]][] = [
     ['Before', ['shelter', 'clear', 'fast', 'soak']],

@@ -24,11 +24,13 @@ interface Props {
   typed: Readonly<Record<string, Typed>>;
   unmeasured: string;
   doubts: readonly MeasureFault[];
+  /** How well its figures are known, by column. */
+  unsure: Partial<Record<Column, string>>;
   acts: LineActs;
 }
 
 /** One branch of the list. Only the line that says something else is laid out anew. */
-export const BranchLine = memo(function BranchLine({ branch: b, row, depth, name, short, clock, selected, typed, unmeasured, doubts, acts }: Props) {
+export const BranchLine = memo(function BranchLine({ branch: b, row, depth, name, short, clock, selected, typed, unmeasured, doubts, unsure, acts }: Props) {
   return (
     <tr className={`border-t border-rule ${selected ? 'bg-base-100' : ''}`} onFocus={() => acts.onSelect(b.id)}>
       <th scope="row" className="truncate text-left font-semibold" style={{ paddingLeft: depth * 12 }} title={`${name} (${b.id})`}>
@@ -46,6 +48,7 @@ export const BranchLine = memo(function BranchLine({ branch: b, row, depth, name
             typed={typed[`${b.id}/${column}`]}
             doubt={doubts.find((f) => f.field === column)?.message}
             unmeasured={unmeasured.includes(`${column} `)}
+            unsure={unsure[column]}
             onLive={(value) => acts.onLive(b.id, column, value === null ? null : storedFrom(column, value, clock))}
             onValue={(value) => acts.onValue(b.id, column, storedFrom(column, value, clock), String(value))}
             onTyped={(t) => acts.onTyped(b.id, column, t)}

@@ -4,6 +4,7 @@ import { useDesk } from '../desk';
 import { useMeasure } from './kit';
 import { BranchLine, type LineActs } from './BranchLine';
 import { HEADS, type Column } from './columns';
+import { unsureOf } from './how-known';
 
 /** Lines shown at once: a scan may bring thousands. */
 const PAGE = 60;
@@ -149,6 +150,7 @@ export function BranchTable({ clock }: { clock: boolean }) {
               selected={b.id === selected}
               typed={kit.kept.typed}
               unmeasured={unmeasured.get(b.id) ?? ''}
+              unsure={unsureOf(tree, b.id)}
               doubts={doubtsOf.get(b.id)!}
               acts={acts}
             />

@@ -14,6 +14,7 @@ import { Caliper } from './Caliper';
 import { HEADS } from './columns';
 import { FeaturesSheet, PotSheet, RootsSheet, TrunkSheet } from './sheets';
 import { keepTyped } from './typed';
+import { WorthKnowing } from './WorthKnowing';
 
 const SHEETS = ['branches', 'trunk', 'roots', 'features', 'pot', 'bring in'] as const;
 type Sheet = (typeof SHEETS)[number];
@@ -65,6 +66,7 @@ function Branches() {
         </label>
         <Green />
       </div>
+      <WorthKnowing />
       {wide ? <BranchTable clock={clock} /> : <BranchCard clock={clock} />}
       {wide && chosen && <BranchEditor branch={chosen} />}
       {wide && (

@@ -14,6 +14,8 @@ interface Props {
   doubt?: string | undefined;
   /** Nobody has measured this yet. */
   unmeasured?: boolean;
+  /** How well it is known, where that is less than a ruler tells: said on pointing at it, and to who cannot see the mark. */
+  unsure?: string | undefined;
   /** While one types, for the drawing. */
   onLive?: (value: number | null) => void;
   /** The field was left with a value to be stored. */
@@ -25,7 +27,7 @@ interface Props {
 
 /** A number in a table. What is wrong is said beneath it and stays as typed; each field is stored or refused by itself. */
 export const NumberCell = memo(function NumberCell(props: Props) {
-  const { value, rule, label, row, column, typed, doubt, unmeasured = false, onLive, onValue, onTyped, onKeyDown } = props;
+  const { value, rule, label, row, column, typed, doubt, unmeasured = false, unsure, onLive, onValue, onTyped, onKeyDown } = props;
   const [text, setText] = useState<string | null>(null);
   const name = useId();
   const shown = text ?? typed?.text ?? sayNumber(value, rule);
@@ -43,14 +45,15 @@ export const NumberCell = memo(function NumberCell(props: Props) {
     if (given !== value || unmeasured) onValue(given);
   };
   const says = typed && text === null ? typed.fault : doubt;
-  const tone = typed && text === null ? 'border-madder text-madder' : doubt ? 'border-ochre' : 'border-transparent';
+  const tone = typed && text === null ? 'border-madder text-madder' : doubt ? 'border-ochre' : unsure ? 'border-dotted border-indigo' : 'border-transparent';
   return (
     <>
       <input
         id={name}
         className={`h-9 w-full border-b bg-transparent px-1 text-right outline-offset-[-2px] focus:bg-base-100 pointer-coarse:h-11 ${tone} ${unmeasured && text === null ? 'italic text-quiet' : ''}`}
         inputMode="decimal"
-        aria-label={label}
+        aria-label={unsure ? `${label}, ${unsure}` : label}
+        title={unsure}
         aria-invalid={Boolean(typed && text === null)}
         aria-describedby={says ? `${name}-says` : undefined}
         data-row={row}

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { coilsOn, dayOf, METALS, type Coil, type PlanRun, sayBranches, sayWire } from '@ustle/core';
+import { sayThick, coilsOn, dayOf, METALS, type Coil, type PlanRun, sayBranches, sayWire } from '@ustle/core';
 import { Caution, PanelHead, Pick, Quiet, Skeleton } from '../../shared/parts';
 import { count, percent, sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
@@ -15,7 +15,7 @@ const carrying = (run: PlanRun, on: ReadonlyMap<string, Coil>): Coil[] => run.br
 
 /** What is on a branch of a piece before it is put on. */
 function replacing(run: PlanRun, on: ReadonlyMap<string, Coil>): string | null {
-  const before = carrying(run, on).map((c) => `${c.size.toFixed(1)} mm ${c.metal}`);
+  const before = carrying(run, on).map((c) => `${sayThick(c.size)} ${c.metal}`);
   return before.length ? `Before it: ${before.join(', ')}. Take that off first, or say here that this one is on as well.` : null;
 }
 

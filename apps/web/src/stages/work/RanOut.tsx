@@ -1,4 +1,4 @@
-import { insteadOf, woodIn, placeTree, type Deed, type WorkStep, sayLength, sayMetal } from '@ustle/core';
+import { sayThick, insteadOf, woodIn, placeTree, type Deed, type WorkStep, sayLength, sayMetal } from '@ustle/core';
 import { Link } from 'react-router';
 import { Dialog } from '../../shared/Dialog';
 import { useRack } from '../../shared/queries';
@@ -27,7 +27,7 @@ export function RanOut({ step, give, onClose }: { step: WorkStep; give: Give; on
       branches,
       length: run.length,
     };
-    const text = `${run.size.toFixed(1)} mm ${run.metal} ran out; ${w.size.toFixed(1)} mm ${w.metal}${w.strands > 1 ? ` × ${w.strands}` : ''} in its place.`;
+    const text = `${sayThick(run.size)} ${run.metal} ran out; ${sayThick(w.size)} ${w.metal}${w.strands > 1 ? ` × ${w.strands}` : ''} in its place.`;
     if (await give('ran-out', { did: [settled], text })) onClose();
   };
   const hold = (times: number): string =>

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { cutFrom, sayAbout, type Deed, type StepAnswer, type WorkSession, type WorkStep, sayStock } from '@ustle/core';
+import { sayThick, cutFrom, sayAbout, type Deed, type StepAnswer, type WorkSession, type WorkStep, sayStock } from '@ustle/core';
 import { useKeys } from '../../shared/keys';
 import { Caution } from '../../shared/parts';
 import { useRack } from '../../shared/queries';
@@ -63,7 +63,7 @@ function WirePicture({ step }: { step: WorkStep }) {
     <>
       {rack && (
         <p className={`mt-2 text-lg ${stock ? '' : 'text-ochre'}`}>
-          {stock ? `Cut it from ${sayStock(stock)}.` : `There is no ${run.size.toFixed(1)} mm ${run.metal} of that length on the rack.`}
+          {stock ? `Cut it from ${sayStock(stock)}.` : `There is no ${sayThick(run.size)} ${run.metal} of that length on the rack.`}
         </p>
       )}
       <details className="mt-2 border-t border-rule pt-1" open>

@@ -1,0 +1,64 @@
+export type Door = 'wire' | 'ruler' | 'try';
+
+const WOOD = { fill: 'none', stroke: 'var(--color-bark)', strokeLinecap: 'round' } as const;
+
+/** Turns of wire round a branch that rises to the right. */
+const Coiled = () => (
+  <>
+    <path d="M8 58 C30 50 62 44 104 18" {...WOOD} strokeWidth={9} />
+    {[
+      [20, 55],
+      [36, 52],
+      [52, 46],
+      [68, 39],
+      [84, 31],
+    ].map(([x, y]) => (
+      <path
+        key={x}
+        d={`M${x! - 5} ${y! - 5} C ${x! - 2} ${y! - 9} ${x! + 4} ${y! + 6} ${x! + 6} ${y! + 4}`}
+        fill="none"
+        stroke="var(--color-copper)"
+        strokeWidth={3}
+        strokeLinecap="round"
+      />
+    ))}
+  </>
+);
+
+/** A branch beside a rule with its marks. */
+const Ruled = () => (
+  <>
+    <path d="M8 34 C36 30 70 24 104 20" {...WOOD} strokeWidth={9} />
+    <path d="M8 56 H104" stroke="var(--color-ink)" strokeWidth={1} />
+    {Array.from({ length: 13 }, (_, i) => (
+      <path key={i} d={`M${8 + 8 * i} 56 v${i % 5 ? 5 : 10}`} stroke="var(--color-ink)" strokeWidth={1} />
+    ))}
+  </>
+);
+
+/** A small tree of dots: nobody's. */
+const MadeUp = () => (
+  <>
+    <path d="M56 66 C54 50 62 40 56 24" {...WOOD} strokeWidth={6} strokeDasharray="1 7" />
+    <path d="M57 46 C44 44 36 40 28 40 M58 36 C70 34 78 30 86 30" {...WOOD} strokeWidth={4} strokeDasharray="1 6" />
+    {[
+      [26, 36, 14],
+      [88, 26, 13],
+      [56, 16, 16],
+    ].map(([x, y, r]) => (
+      <ellipse key={x} cx={x} cy={y} rx={r} ry={r! / 2.4} fill="none" stroke="var(--color-moss)" strokeWidth={2} strokeDasharray="2 4" />
+    ))}
+  </>
+);
+
+const PICTURES: Record<Door, () => React.ReactNode> = { wire: Coiled, ruler: Ruled, try: MadeUp };
+
+/** What a way of bringing a tree in is about, drawn. */
+export function DoorPicture({ door }: { door: Door }) {
+  const Picture = PICTURES[door];
+  return (
+    <svg viewBox="0 0 112 72" width="112" height="72" aria-hidden="true">
+      <Picture />
+    </svg>
+  );
+}
