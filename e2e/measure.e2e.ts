@@ -1,4 +1,4 @@
-import { actElsewhere, fill, focus, open, press, pressWhere, says, sceneReady, stored, there, until, visit, write, type App } from './app';
+import { actElsewhere, enter, fill, focus, open, press, pressWhere, says, sceneReady, stored, there, until, visit, write, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
@@ -20,12 +20,15 @@ const fieldHasFocus = (row: number, column: string): Promise<unknown> =>
 test('ten branches by keyboard alone, a thickness from the caliper, and undo after a reload', async () => {
   const { page } = app;
   await visit(app, '/bench');
-  await there(page, 'form input');
-  await focus(page, 'form input');
+  await enter(app, 'New tree');
+  await page.waitForFunction(() => document.activeElement?.getAttribute('name') === 'name');
   await page.keyboard.type('Plover');
   await page.keyboard.press('Tab');
   await page.keyboard.type('larch');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');
+  await enter(app, 'Measure it');
   await sceneReady(page);
   await says(page, /Measure.*0 branches/);
   // One Tab walk to "Add a branch", then only the list's own keys.
@@ -145,4 +148,42 @@ test('a crooked branch is bent by dragging its points', async () => {
   const after = (await stored(app, 'Plover')).tree.branches[1];
   expect(after.path.slice(0, 4)).toEqual(before.path.slice(0, 4));
   expect(after.elevation).toBeLessThan(before.elevation);
+});
+
+test('a tree with wire on is watched after a minute, by keyboard: what is missing is said, a reload keeps it, and what decides is asked for', async () => {
+  const { page } = app;
+  await visit(app, '/new');
+  await page.waitForFunction(() => document.activeElement?.getAttribute('name') === 'name');
+  await page.keyboard.type('Petrel');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('larch');
+  await enter(app, 'It has wire on already');
+  await enter(app, 'Watch it');
+  await says(page, /How thick, by eye\?.*Since when, about\?/);
+  await page.keyboard.type('9');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('2 March 2026');
+  await page.keyboard.press('Tab');
+  await page.reload();
+  await enter(app, 'Another branch');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('7,5');
+  await enter(app, 'Watch it');
+  await page.waitForFunction(() => /\/watch/.test(location.pathname));
+  await says(page, /2 coils are on/);
+  const { tree } = await stored(app, 'Petrel');
+  expect(tree.branches.map((b: { d: number; bearing: number; known: { how: string } }) => [b.d, b.bearing, b.known.how])).toEqual([
+    [9, 90, 'guessed'],
+    [7.5, 270, 'guessed'],
+  ]);
+  expect(tree.record.map((l: { kind: string; on: string }) => [l.kind, l.on])).toEqual([
+    ['wired', '2026-03-02'],
+    ['wired', '2026-03-02'],
+  ]);
+  await page.keyboard.press('2');
+  await says(page, /decide.*first left.*mm thick: .* or .*copper/);
+  expect(await page.$eval('input[data-column="d"]', (e) => e.getAttribute('title'))).toMatch(/^guessed, ± 1\.1 mm$/);
+  expect(app.errors).toEqual([]);
 });

@@ -50,7 +50,7 @@ export function NewTreePage() {
   const meant = (): Kind | null => {
     const kind = kindMeant(draft.kind, kinds);
     setFault(kind ? null : (kindFault(draft.kind, kinds) ?? null));
-    if (!kind) document.querySelector<HTMLInputElement>('#new-tree-kind input')?.focus();
+    if (!kind) document.querySelector<HTMLInputElement>('#new-tree-kind input[list]')?.focus();
     return kind;
   };
   const go = (make: (kind: Kind, name: string) => Promise<{ id: string }>, stage: string, called: string): void => {
@@ -85,7 +85,14 @@ export function NewTreePage() {
       <div className="flex flex-wrap items-start gap-4 py-4" id="new-tree-kind">
         <label className="block">
           <span className="mb-1 block text-quiet">Name</span>
-          <input name="name" className="input w-60 bg-sheet" maxLength={120} value={draft.name} onChange={(event) => change({ name: event.target.value })} />
+          <input
+            autoFocus
+            name="name"
+            className="input w-60 bg-sheet"
+            maxLength={120}
+            value={draft.name}
+            onChange={(event) => change({ name: event.target.value })}
+          />
         </label>
         <KindField
           label="Kind of tree"
