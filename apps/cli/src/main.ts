@@ -1,6 +1,18 @@
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { Command } from 'commander';
-import { COIL_TASKS, LARGEST_FILE_BYTES, allSpecies, dayOf, namesOf, planTree, sayBranches, workOutSight, type PlanDocument, type Tree } from '@ustle/core';
+import {
+  COIL_TASKS,
+  LARGEST_FILE_BYTES,
+  allSpecies,
+  dayOf,
+  namesOf,
+  planTree,
+  sayBranches,
+  workOutSight,
+  type PlanDocument,
+  type SeenPhoto,
+  type Tree,
+} from '@ustle/core';
 import { backupTo, dataFolder, restoreFrom } from '@ustle/data';
 import { checkActs, checkSight, readTreeFile, writeTreeFile, type FileFault } from '@ustle/files';
 import { runActs } from './run-acts.js';
@@ -119,6 +131,19 @@ function program(): Command {
     .action((from: string, to: string) => {
       writeFileSync(to, writeTreeFile(load(from)));
       print(`Written to ${to}.`);
+    });
+  cli
+    .command('cards <photos...>')
+    .description('the cards in photos (JPEG) with their corners, as "sight" reads them')
+    .option('--json', 'as one JSON document')
+    .action(async (files: string[], options: { json?: boolean }) => {
+      const { loadVision } = await import('@ustle/vision');
+      const { seePhoto } = await import('@ustle/vision/node');
+      const vision = await loadVision();
+      const photos: SeenPhoto[] = [];
+      for (const file of files) photos.push(await seePhoto(vision, file).catch(() => refuse('not-a-photo', `"${file}" is no photo that can be read (JPEG).`)));
+      if (options.json) print(JSON.stringify(photos, null, 2));
+      else for (const p of photos) print(harmless(`${p.photo}: ${p.cards.length ? `cards ${p.cards.map((c) => c.card).join(', ')}` : 'no card'}`));
     });
   cli
     .command('sight <file>')

@@ -1,3 +1,4 @@
+export * from './card-codes.js';
 export { SIGHT_SET } from './fields.js';
 export { cornersOf, type LaidCard, type SeenCard, type SeenPhoto } from './cards.js';
 export { depthOf, project, rayAt, type Camera, type Px } from './camera.js';

@@ -1,0 +1,2 @@
+export { loadVision, type Picture, type Vision } from './vision.js';
+export { focalGuessOf } from './focal.js';
