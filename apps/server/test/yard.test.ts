@@ -52,7 +52,7 @@ test('benches give the walk its order; a bench twice, a bench that is not there 
   for (const side of [right, behind]) expect(side).toMatchObject({ wood: expect.stringMatching(/^M/), outlines: { b1: expect.stringMatching(/^M/) } });
   expect(right.outlines.b1).not.toBe(behind.outlines.b1);
   expect(await seen(4)).toMatchObject({ status: 400, body: { field: 'quarters' } });
-  expect((await stops())[0]).toMatchObject({ kind: 'wire', branch: 'b1', what: '2.0 mm copper', since: day(-60), bench: 'far' });
+  expect((await stops())[0]).toMatchObject({ kind: 'wire', branch: 'b1', what: '2.1 mm copper', since: day(-60), bench: 'far' });
   expect(await call('PUT', paths.benches, { benches: [...benches, { id: 'x', name: ' Far wall ' }] })).toMatchObject({
     status: 400,
     body: { field: 'benches' },
