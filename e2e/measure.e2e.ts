@@ -133,6 +133,8 @@ test('a crooked branch is bent by dragging its points', async () => {
   const { page } = app;
   await press(page, 'Measure');
   await press(page, 'Branches');
+  await sceneReady(page);
+  await says(page, /Measure.*branches/);
   await focus(page, '[data-row="1"][data-column="at"]');
   await press(page, 'It is crooked');
   await page.waitForSelector('[aria-label^="Bend point 4"]');

@@ -28,8 +28,9 @@ export interface Race {
   because: string[];
 }
 
-/** One or two coils more are usual; wood up to so thick (mm) is wired so often, and what is too thin for a tie however often it takes. */
+/** One or two coils more are usual on wood up to so thick (mm), one more on what is thicker; what is too thin for a tie is wired however often it takes. */
 const MOST_COILS = 3;
+const MOST_ON_THICK = 2;
 const WIRED_AGAIN = 15;
 const TOO_THIN_TO_TIE = 4;
 /** Less than a turn is no coil. */
@@ -108,7 +109,7 @@ export function race(coil: CoilState, onDay: number, last: MarkStage | null, tol
   const span = Math.max(1, limit - coil.since);
   const coils = setSure === null ? Infinity : Math.ceil((setSure - coil.since) / span);
   const mayMark = `It may ${said} from ${sayDay(limit)}`;
-  if (coils <= MOST_COILS && coil.diameter <= WIRED_AGAIN)
+  if (coils <= (coil.diameter <= WIRED_AGAIN ? MOST_COILS : MOST_ON_THICK))
     return result('rewire', `${mayMark} and holds by ${sayDay(setSure!)}: cut it off before it does and wire again between its marks, ${coils} coils in all.`);
   if (allowance(0, 'raffia') > coil.allowance) {
     const wrapped = windowOf(forecast({ ...coil, allowance: allowance(0, 'raffia') }), tolerance);
