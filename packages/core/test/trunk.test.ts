@@ -182,5 +182,5 @@ test('a trunk is wrapped before its wire as a work of its own, and what its bend
   const end = s.then!.lines.find(([id]) => id === 'trunk')![1].points.at(-1)!;
   const aside = (view: Parameters<typeof viewer>[0]): number => Math.abs(viewer(view)(end)[0]);
   expect(aside(s.planting!.view)).toBeLessThan(aside(t.plan.front) + 1);
-  expect(hanging.planting!.tiltDeg).toBe(0);
+  expect(hanging.planting!.view).toEqual({ bearing: 0, pitch: 0, roll: 0 });
 });

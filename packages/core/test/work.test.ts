@@ -6,7 +6,6 @@ import {
   dueOn,
   EMPTY_LOG,
   generateTree,
-  insteadOf,
   isRefused,
   labourOf,
   largeTree,
@@ -22,14 +21,11 @@ import {
   slopeOfLine,
   standingOf,
   step,
-  suggestedPromises,
   touchedWork,
   turnBetween,
-  vowsOf,
   type Intent,
   type Laid,
   type PlanDocument,
-  type Stock,
   type Tree,
   type WorkStep,
 } from '../src/index.js';
@@ -279,66 +275,6 @@ test('own past hours count the more, the more there are; what was left lying doe
   expect(paceFor(paceOf(timed(1, 20)), 'wire')).toBeCloseTo(50 / 40);
   expect(paceFor(paceOf(timed(60, 20)), 'wire')).toBeGreaterThan(1.9);
   expect(paceFor(paceOf(timed(3, 300)), 'wire')).toBe(1);
-});
-
-test('other wire in place of what ran out holds as much, fits the thinnest branch, and is there', () => {
-  const roll = (metal: 'copper' | 'aluminium', size: number, left: number, gone: string | null = null): Stock => ({
-    id: `${metal}${size}`,
-    form: 'roll',
-    origin: 'bought',
-    metal,
-    size,
-    soft: true,
-    whole: 500,
-    left,
-    mass: 1,
-    reel: 0,
-    price: null,
-    since: '2026-01-01',
-    checkedOn: null,
-    gone,
-    events: [],
-  });
-  const run = { metal: 'copper', size: 2.59, strands: 1, angle: 45, length: 700 } as const;
-  const found = insteadOf(
-    run,
-    [11, 9],
-    [
-      roll('copper', 2.05, 9000),
-      roll('copper', 3.26, 9000),
-      roll('aluminium', 4, 300),
-      roll('aluminium', 3.5, 9000),
-      roll('copper', 1, 9000),
-      roll('aluminium', 6, 9000),
-      roll('aluminium', 4.5, 9000, '2026-02-01'),
-    ],
-  );
-  expect(found.map((w) => `${w.metal} ${w.size} × ${w.strands}`)).toEqual(expect.arrayContaining(['copper 2.05 × 2', 'copper 3.26 × 1']));
-  for (const w of found) {
-    expect(w.hold).toBeGreaterThanOrEqual(0.85);
-    expect(w.left).toBeGreaterThanOrEqual(w.takes);
-    expect(w.size).toBeLessThanOrEqual(0.6 * 9);
-  }
-});
-
-test('promises stand in Season until they are kept, moved, or let go of with a reason', () => {
-  const start: Tree = { ...SESSIONS[1]!.tree, plan: { ...SESSIONS[1]!.tree.plan, front: { bearing: 10, pitch: 6, roll: 0 } } };
-  const [repot] = suggestedPromises(start, ON).filter((p) => p.what === 'repot');
-  expect(repot!.from.slice(5, 7)).toBe('03');
-  const owed = after(start, { kind: 'promised', ...repot! });
-  expect(suggestedPromises(owed, ON).map((p) => p.what)).not.toContain('repot');
-  const { line } = vowsOf(owed)[0]!;
-  const due = (t: Tree) =>
-    dueOn(t, ON)
-      .due.filter((d) => d.kind === 'vow')
-      .map((d) => d.on);
-  expect(due(owed)).toEqual([repot!.from]);
-  const moved = after(owed, { kind: 'promised', what: 'repot', from: '2028-03-01', corrects: line.id! });
-  expect(due(moved)).toEqual(['2028-03-01']);
-  expect(applyAct(moved, actFrom({ kind: 'fulfilled', promise: vowsOf(moved)[0]!.line.id!, how: 'let-go' } as Intent), ON)).toMatchObject({
-    refused: [{ field: 'text' }],
-  });
-  expect(due(after(moved, { kind: 'fulfilled', promise: vowsOf(moved)[0]!.line.id!, how: 'done' }))).toEqual([]);
 });
 
 test('a tree of 150 branches: a session of any length is filled with what fits it, clearing no more than it works on, and can be begun', () => {

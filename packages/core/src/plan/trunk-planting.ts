@@ -1,15 +1,10 @@
-import { lengthOf, pointAt, viewer, type Limb, type View } from '../space/index.js';
+import { lengthOf, pointAt, viewer, wedge, type Limb, type View } from '../space/index.js';
 import { leastOf } from '../units/index.js';
-import { plantingAngle } from '../front/index.js';
 import type { PlacedTree, TrunkWay } from '../tree/index.js';
 
 /** How a tree is planted once its trunk is bent: at what angle, how far off the middle of its pot, and in what pot. */
 export interface TrunkPlanting {
   view: View;
-  tiltDeg: number;
-  /** The wedge under the pot until it is repotted, and how far the root ball then stands out of the soil on one side, mm. */
-  wedge: number;
-  rootBallRise: number;
   because: string[];
 }
 
@@ -17,8 +12,8 @@ export interface TrunkPlanting {
 const MOST_TURN = 8;
 /** How far the growing end of an upright trunk leans to its viewer, as a share of its height. */
 const TO_VIEWER = 0.06;
-/** A slant's lean, degrees from upright, seen from the front; it leans to the side only. */
-const SLANT = 35;
+/** A slant's lean, degrees from upright; seen from the front it leans to the side only. */
+export const SLANT = 35;
 /** What a degree of tilt is worth, as a share of the height that the end is off: nobody turns a root ball for nothing. */
 const DEGREE = 0.008;
 /** A hanging end stays so far above the bench, mm; a slanting tree stands so far from the middle as a share of how far its end reaches, and never nearer to the rim than this share of the pot. */
@@ -56,11 +51,10 @@ export function plantingOf(placed: PlacedTree, way: TrunkWay, trunk: Limb): Trun
         if (costOf(view) < costOf(best) - 1e-9) best = view;
       }
   }
-  const { tiltDeg, wedge, rootBallRise } = plantingAngle(placed, best);
-  return { view: best, tiltDeg, wedge, rootBallRise, because: [...sayTilt(now, best, wedge), ...sayPot(placed, way, trunk, endIn(best))] };
+  return { view: best, because: [...sayTilt(now, best, wedge(best, tree.pot).height), ...sayPot(placed, way, trunk, endIn(best))] };
 }
 
-function sayTilt(now: View, { pitch, roll }: View, wedge: number): string[] {
+function sayTilt(now: View, { pitch, roll }: View, under: number): string[] {
   const [forward, side] = [pitch - now.pitch, roll - now.roll];
   const parts = [
     ...(side ? [`${Math.abs(side)}° to the ${side > 0 ? 'right' : 'left'}`] : []),
@@ -68,7 +62,7 @@ function sayTilt(now: View, { pitch, roll }: View, wedge: number): string[] {
   ];
   if (!parts.length) return [];
   return [
-    `Once it holds, planted about ${parts.join(' and ')}: on a wedge of ${wedge.toFixed(0)} mm until it is repotted. The fronts are looked for anew then.`,
+    `Once it holds, planted about ${parts.join(' and ')}: on a wedge of ${under.toFixed(0)} mm until it is repotted. The fronts are looked for anew then.`,
   ];
 }
 

@@ -22,7 +22,7 @@ import { planWiring } from '../wire/index.js';
 import { DEVICE_WORDS, leadTo, worldOn, type LedTo } from '../guy/index.js';
 import { planDevices, type PlanDevice } from './devices.js';
 import { planBends, type PlanBend } from './poses.js';
-import { plantingOf, type TrunkPlanting } from './trunk-planting.js';
+import { plantingOf, SLANT, type TrunkPlanting } from './trunk-planting.js';
 
 /** One way to make a tall trunk into something: bent, or cut back to a new leader. */
 export interface TrunkOption {
@@ -80,7 +80,7 @@ const BEND_NAMES: Record<TrunkWay, string> = {
 };
 
 /** How far a trunk leans, degrees from upright, to stand slanting or to hang half; an S and a cascade are no matter of one pull. */
-const LEANS: Partial<Record<TrunkWay, number>> = { slanting: 35, 'half-cascade': 80 };
+const LEANS: Partial<Record<TrunkWay, number>> = { slanting: SLANT, 'half-cascade': 80 };
 
 const leanOfLine = (trunk: Limb): number => 90 - bearingAndElevation(sub(trunk.points[trunk.points.length - 1]!, trunk.points[0]!)).elevation;
 

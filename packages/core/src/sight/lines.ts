@@ -1,5 +1,5 @@
 import { greatestOf, toDeg } from '../units/index.js';
-import { add, bearingAndElevation, dot, norm, scale, sub, unit, type Vec } from '../space/index.js';
+import { bearingAndElevation, norm, sub, unit, type Vec } from '../space/index.js';
 import { depthOf, meetingOf, project, rayAt, type Camera, type Px } from './camera.js';
 import { curveThrough, lengthAlong, placeAt } from './curve.js';
 import { fit, inverseSymmetric, type Block } from './least-squares.js';
@@ -212,9 +212,3 @@ export function placeLine(line: string, drawn: readonly DrawnLine[], cameras: Re
 
 /** Farther from the cards than this, mm, is no tree. */
 const FARTHEST = 10_000;
-
-/** How much a photo from a camera would add: the share of a line's uncertainty along which it looks across. */
-export const looksAcross = (camera: Camera, at: Vec, unsure: Vec): number => Math.sqrt(Math.max(0, 1 - dot(unit(sub(at, camera.at)), unit(unsure)) ** 2));
-
-/** A point moved so that a place is the origin. */
-export const from = (origin: Vec, p: Vec): Vec => add(p, scale(origin, -1));
