@@ -13,6 +13,7 @@ export default {
   transformIgnorePatterns: ['/node_modules/(?!three/)'],
   moduleNameMapper: {
     '^@ustle/contract/bodies$': '<rootDir>/packages/contract/src/bodies/index.ts',
+    '^@ustle/vision/simulated$': '<rootDir>/packages/vision/src/simulated/index.ts',
     '^@ustle/(core|files|contract|data)$': '<rootDir>/packages/$1/src/index.ts',
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },

@@ -1,13 +1,17 @@
-// Made-up photos of the studio's trees, drawn as a turntable camera would see them.
+// Made-up photos of the studio's trees, as the simulated camera takes them.
 import sharp from 'sharp';
-import { dayOf, isoOf, portraitSvg, treeOn } from '@ustle/core';
+import { dayOf, isoOf, treeOn } from '@ustle/core';
+import { photographOf } from '@ustle/vision/simulated';
 
-/** A tree from its front on a day, before a wall: a picture such as a camera takes. */
-const photoOf = (tree, onDay) =>
-  sharp(Buffer.from(portraitSvg(treeOn(tree, onDay), tree.plan.front?.bearing ?? 0)))
-    .blur(1.2)
+const jpegOf = ({ width, height, data }) =>
+  sharp(Buffer.from(data.buffer), { raw: { width, height, channels: 4 } })
+    .removeAlpha()
     .jpeg({ quality: 88 })
     .toBuffer();
+
+/** A tree from its front on a day. */
+const photoOf = (tree, onDay) =>
+  jpegOf(photographOf(treeOn(tree, onDay), { bearing: tree.plan.front?.bearing ?? 0, downDeg: 8, cards: false }, { width: 1000, height: 1250 }).picture);
 
 /** Photos of a tree with the acts that tell of them. */
 export async function photosOf(tree, todayIso) {

@@ -26,7 +26,8 @@ export const paths = {
   caliperPress: '/api/devices/caliper/press',
   scale: '/api/devices/scale',
   scalePress: '/api/devices/scale/press',
-  camera: (tree: string, bearing: number) => `/api/devices/camera/${part(tree)}?bearing=${bearing}`,
+  camera: (tree: string, bearing: number, down?: number) =>
+    `/api/devices/camera/${part(tree)}?bearing=${bearing}${down === undefined ? '' : `&down=${down}&cards=1`}`,
   rack: '/api/rack',
   rackLines: '/api/rack/lines',
   pieces: (tree: string) => `/api/rack/pieces/${part(tree)}`,

@@ -15,7 +15,7 @@ export function anyOf(schema: TSchema, key = ''): fc.Arbitrary<unknown> {
     case 'boolean':
       return fc.boolean();
     case 'integer':
-      return fc.integer({ min: schema.minimum as number, max: Math.min(9, schema.maximum as number) });
+      return fc.integer({ min: schema.minimum as number, max: Math.min((schema.minimum as number) + 9, schema.maximum as number) });
     case 'number':
       return fc.double({ min: schema.minimum as number, max: schema.maximum as number, noNaN: true }).map((x) => Math.round(x * 100) / 100);
     case 'array':

@@ -1,2 +1,3 @@
-export { loadVision, type Picture, type Vision } from './vision.js';
+export { loadVision, type Followed, type Picture, type Vision } from './vision.js';
 export { focalGuessOf } from './focal.js';
+export { acrossAt, fewer } from './follow.js';

@@ -1,20 +1,24 @@
-import { portraitSvg, type Tree } from '@ustle/core';
+import type { Tree } from '@ustle/core';
+import { FOCAL_ON_35MM, photographOf, type Stand } from '@ustle/vision/simulated';
 import sharp from 'sharp';
 
-/** A camera beside a table that turns: it shows the tree from a bearing. A real one, on a cable or in the network, would be behind the same. */
+/** A camera before a table that turns: it shows the tree from a bearing. A real one, on a cable or in the network, would be behind the same. */
 export interface TurningCamera {
-  /** A JPEG file of what stands on the table, turned to a bearing (degrees round its pot). */
-  take(subject: Tree, bearing: number): Promise<Buffer>;
+  /** A JPEG file of what stands on the table, turned to a bearing (degrees round its pot), with or without cards about it. */
+  take(subject: Tree, from: Stand): Promise<Buffer>;
 }
 
-const SOFT = 1.2;
 const QUALITY = 88;
+const SIZE = { width: 1600, height: 1200 };
 
-/** Stands in for a camera: it draws the measured tree before a wall, a little out of focus. */
+/** Stands in for a camera: it draws the measured tree on a bench before a wall, as a phone's lens sees it, and tells its focal length as one does. */
 export const simulatedCamera = (): TurningCamera => ({
-  take: (subject, bearing) =>
-    sharp(Buffer.from(portraitSvg(subject, bearing)))
-      .blur(SOFT)
+  take: (subject, from) => {
+    const { picture } = photographOf(subject, from, SIZE);
+    return sharp(Buffer.from(picture.data.buffer), { raw: { width: picture.width, height: picture.height, channels: 4 } })
+      .removeAlpha()
       .jpeg({ quality: QUALITY })
-      .toBuffer(),
+      .withExif({ IFD2: { FocalLengthIn35mmFilm: String(FOCAL_ON_35MM) } })
+      .toBuffer();
+  },
 });

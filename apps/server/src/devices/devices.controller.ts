@@ -19,6 +19,9 @@ const readingsOf = ({ lines }: LinePort): Observable<MessageEvent> =>
     map((data) => ({ data })),
   );
 
+/** A tree is seen from about the height of its branches, degrees above the level. */
+const LEVEL_ENOUGH = 12;
+
 @ApiTags('devices')
 @Controller('api/devices')
 export class DevicesController {
@@ -59,16 +62,26 @@ export class DevicesController {
 
   @Get('camera/:tree')
   @ApiOperation({
-    summary: 'Turn the table with a tree to a bearing (?bearing=0 to 359, degrees round its pot) and take its picture with the simulated camera; a JPEG file',
+    summary:
+      'Turn the table with a tree to a bearing (?bearing=0 to 359, degrees round its pot) and take its picture with the simulated camera, looking so far down (&down=0 to 70, degrees), with cards round the pot (&cards=1) or without; a JPEG file',
   })
-  async picture(@Param('tree') id: string, @Query('bearing') asked: string | undefined, @Res() response: Response): Promise<void> {
+  async picture(
+    @Param('tree') id: string,
+    @Query('bearing') asked: string | undefined,
+    @Query('down') askedDown: string | undefined,
+    @Query('cards') cards: string | undefined,
+    @Res() response: Response,
+  ): Promise<void> {
     const bearing = asked ? Number(asked) : NaN;
     if (!(bearing >= 0 && bearing < 360))
       throw new ProblemException(400, { code: 'bearing', field: 'bearing', message: 'The bearing is from 0 to 359 degrees round the pot.' });
+    const downDeg = askedDown ? Number(askedDown) : LEVEL_ENOUGH;
+    if (!(downDeg >= 0 && downDeg <= 70))
+      throw new ProblemException(400, { code: 'down', field: 'down', message: 'The camera looks down by 0 to 70 degrees.' });
     const { tree } = await this.trees.tree(id);
     response
       .setHeader('Cache-Control', 'no-store')
       .type('image/jpeg')
-      .send(await this.camera.take(asItStands(tree, this.clock.today()), bearing));
+      .send(await this.camera.take(asItStands(tree, this.clock.today()), { bearing, downDeg, cards: cards === '1' }));
   }
 }

@@ -86,6 +86,7 @@ const SAID: Partial<Record<keyof Measured, string>> = {
   roots: 'measure the roots',
   features: 'note features',
   branches: 'measure branches',
+  sight: 'bring in photos',
 };
 
 /** The refusal of taking living branches of a client's tree out of its list, before they agreed to it; null where that may be. */

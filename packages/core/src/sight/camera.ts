@@ -1,7 +1,5 @@
+import type { Px } from '../tree/index.js';
 import { add, cross, dot, norm, scale, sub, unit, type Vec } from '../space/index.js';
-
-/** A place in a picture, px from its upper left corner, y downward. */
-export type Px = readonly [x: number, y: number];
 
 /** Where a camera stood, and how it saw: its axes in the world (right, down, forward), its lens in px. docs: Photographs. */
 export interface Camera {
@@ -23,6 +21,19 @@ export function project(camera: Camera, point: Vec): Px | null {
   const [x, y] = [dot(off, camera.right) / depth, dot(off, camera.down) / depth];
   const lens = camera.focal * (1 + camera.k1 * (x * x + y * y));
   return [camera.centre[0] + lens * x, camera.centre[1] + lens * y];
+}
+
+/** How fast a point's place in the picture moves as the point does: px for each mm, x and y of the picture each by x, y, z of the world. */
+export function projectionSlopes(camera: Camera, point: Vec): readonly [Vec, Vec] {
+  const off = sub(point, camera.at);
+  const depth = Math.max(1, dot(off, camera.forward));
+  const [x, y] = [dot(off, camera.right) / depth, dot(off, camera.down) / depth];
+  const lens = camera.focal * (1 + camera.k1 * (x * x + y * y));
+  const bend = 2 * camera.focal * camera.k1;
+  // Of the place before the lens, in focal lengths, by the point; then the lens.
+  const [dx, dy] = [sub(camera.right, scale(camera.forward, x)), sub(camera.down, scale(camera.forward, y))];
+  const along = (a: number, b: number): Vec => scale(add(scale(dx, a), scale(dy, b)), 1 / depth);
+  return [along(lens + bend * x * x, bend * x * y), along(bend * x * y, lens + bend * y * y)];
 }
 
 /** How far before the camera a point is, mm along its line of sight. */

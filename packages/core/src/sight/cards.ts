@@ -1,4 +1,4 @@
-import type { Px } from './camera.js';
+import type { Px } from '../tree/index.js';
 
 /** A card found in a picture: its corners clockwise from its own upper left, px. */
 export interface SeenCard {

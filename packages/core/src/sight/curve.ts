@@ -23,18 +23,23 @@ function weightsAt(count: number, shares: readonly number[]): number[][] {
 const STEPS = 24;
 const known = new Map<number, number[][]>();
 
-/** A cubic through space from its control points (four or more), as points along it at even shares. */
-export function curveThrough(control: readonly Vec[]): Vec[] {
-  let weights = known.get(control.length);
+/** How much each of so many control points counts at each of the curve's points. */
+export function curveWeights(count: number): readonly (readonly number[])[] {
+  let weights = known.get(count);
   if (!weights)
     known.set(
-      control.length,
+      count,
       (weights = weightsAt(
-        control.length,
+        count,
         Array.from({ length: STEPS + 1 }, (_, i) => i / STEPS),
       )),
     );
-  return weights.map((row) => row.reduce<Vec>((sum, w, i) => (w ? add(sum, scale(control[i]!, w)) : sum), [0, 0, 0]));
+  return weights;
+}
+
+/** A cubic through space from its control points (four or more), as points along it at even shares. */
+export function curveThrough(control: readonly Vec[]): Vec[] {
+  return curveWeights(control.length).map((row) => row.reduce<Vec>((sum, w, i) => (w ? add(sum, scale(control[i]!, w)) : sum), [0, 0, 0]));
 }
 
 /** Length of points joined, mm. */

@@ -54,6 +54,8 @@ export interface Block {
   /** Which of the unknowns it depends on. */
   on: readonly number[];
   residuals: (x: Float64Array) => readonly number[];
+  /** The residuals' slopes, exact: for each of the unknowns it depends on, one for each residual; left out, they are found by differences. */
+  slopes?: (x: Float64Array) => readonly (readonly number[])[];
   /** Beyond so many spreads, all residuals of the block taken together, it counts less and less; left out, it never does. */
   doubts?: number;
 }
@@ -79,7 +81,7 @@ const weightOf = (sum: number, count: number, doubts: number | undefined): numbe
 const costOf = (sum: number, count: number, doubts: number | undefined): number =>
   doubts === undefined ? sum / 2 : (count * doubts * doubts * Math.log(1 + sum / (count * doubts * doubts))) / 2;
 
-/** Nonlinear least squares by Levenberg and Marquardt, derivatives by differences within each block. `scale` is the size of each unknown where it may be near nothing. */
+/** Nonlinear least squares by Levenberg and Marquardt. `scale` is the size of each unknown where it may be near nothing. */
 export function fit(start: ArrayLike<number>, blocks: readonly Block[], { rounds = 60, scale }: { rounds?: number; scale?: ArrayLike<number> } = {}): Fitted {
   let x = Float64Array.from(start);
   const n = x.length;
@@ -120,19 +122,21 @@ function normalEquations(x: Float64Array, blocks: readonly Block[], scale?: Arra
   const n = x.length;
   const normal = Array.from({ length: n }, () => new Array<number>(n).fill(0));
   const gradient = new Array<number>(n).fill(0);
-  for (const { on, residuals, doubts } of blocks) {
+  for (const { on, residuals, slopes: exact, doubts } of blocks) {
     const here = [...residuals(x)];
     const weight = weightOf(squares(here), here.length, doubts);
-    const slopes = on.map((i) => {
-      const h = STEP * Math.max(1, scale?.[i] ?? Math.abs(x[i]!));
-      const was = x[i]!;
-      x[i] = was + h;
-      const up = [...residuals(x)];
-      x[i] = was - h;
-      const down = residuals(x);
-      x[i] = was;
-      return up.map((v, k) => (v - down[k]!) / (2 * h));
-    });
+    const differences = (): number[][] =>
+      on.map((i) => {
+        const h = STEP * Math.max(1, scale?.[i] ?? Math.abs(x[i]!));
+        const was = x[i]!;
+        x[i] = was + h;
+        const up = [...residuals(x)];
+        x[i] = was - h;
+        const down = residuals(x);
+        x[i] = was;
+        return up.map((v, k) => (v - down[k]!) / (2 * h));
+      });
+    const slopes = exact ? exact(x) : differences();
     on.forEach((i, a) => {
       gradient[i]! += weight * slopes[a]!.reduce((sum, v, k) => sum + v * here[k]!, 0);
       on.forEach((j, b) => {

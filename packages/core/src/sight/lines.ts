@@ -1,7 +1,8 @@
+import type { Px } from '../tree/index.js';
 import { greatestOf, toDeg } from '../units/index.js';
-import { bearingAndElevation, norm, sub, unit, type Vec } from '../space/index.js';
-import { depthOf, meetingOf, project, rayAt, type Camera, type Px } from './camera.js';
-import { curveThrough, lengthAlong, placeAt } from './curve.js';
+import { add, bearingAndElevation, norm, scale, sub, unit, type Vec } from '../space/index.js';
+import { depthOf, meetingOf, project, projectionSlopes, rayAt, type Camera } from './camera.js';
+import { curveThrough, curveWeights, lengthAlong, placeAt } from './curve.js';
 import { fit, inverseSymmetric, type Block } from './least-squares.js';
 
 /** A line drawn over a photo, from its shoulder to its tip, px; and how wide the wood is there, at shares of it. */
@@ -53,19 +54,34 @@ interface Drawing {
   widths: readonly (readonly [number, number])[];
 }
 
-/** How far a drawn place is from a curve as a photo shows it, px; to its right positive, so that it can be fitted. */
-function offTo(seen: readonly (Px | null)[], [x, y]: Px): number {
-  let [best, sign] = [Infinity, 1];
+/** Where a curve as a photo shows it is nearest to a drawn place: after which of its points, how far on to the next, how far off (px, to its right positive), and which way that is. */
+interface Nearest {
+  index: number;
+  on: number;
+  off: number;
+  way: Px;
+}
+
+function nearestTo(seen: readonly (Px | null)[], [x, y]: Px): Nearest | null {
+  let best: Nearest | null = null;
+  let least = Infinity;
   for (let i = 1; i < seen.length; i++) {
     const [a, b] = [seen[i - 1], seen[i]];
     if (!a || !b) continue;
     const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
     const k = Math.min(1, Math.max(0, ((x - a[0]) * dx + (y - a[1]) * dy) / (dx * dx + dy * dy || 1)));
-    const off = Math.hypot(x - a[0] - k * dx, y - a[1] - k * dy);
-    if (off < best) [best, sign] = [off, dx * (y - a[1]) - dy * (x - a[0]) >= 0 ? 1 : -1];
+    const [ox, oy] = [x - a[0] - k * dx, y - a[1] - k * dy];
+    const off = Math.sqrt(ox * ox + oy * oy);
+    if (off >= least) continue;
+    least = off;
+    const sign = dx * (y - a[1]) - dy * (x - a[0]) >= 0 ? 1 : -1;
+    best = { index: i - 1, on: k, off: sign * off, way: off > 1e-9 ? [(sign * ox) / off, (sign * oy) / off] : [0, 0] };
   }
-  return Number.isFinite(best) ? sign * best : 1000;
+  return best;
 }
+
+/** How far a drawn place is from a curve as a photo shows it, px; to its right positive, so that it can be fitted. */
+const offTo = (seen: readonly (Px | null)[], drawn: Px): number => nearestTo(seen, drawn)?.off ?? 1000;
 
 const endsOf = ({ points }: Drawing): [Px, Px] => [points[0]!, points[points.length - 1]!];
 
@@ -74,8 +90,38 @@ function fitCurve(drawings: readonly Drawing[], count: number, from: readonly Ve
   const controlOf = (x: ArrayLike<number>): Vec[] =>
     Array.from({ length: count }, (_, i): Vec => [x[3 * i]! * size, x[3 * i + 1]! * size, x[3 * i + 2]! * size]);
   const all = Array.from({ length: 3 * count }, (_, i) => i);
+  const weights = curveWeights(count);
+  /** Slopes of a place of the curve (its weights) in a photo, for each unknown, along a way in the picture (px, divided by a spread). */
+  const slopesAt = (camera: Camera, point: Vec, of: (c: number) => number, [wx, wy]: Px): number[] => {
+    const [dx, dy] = projectionSlopes(camera, point);
+    return all.map((i) => {
+      const [c, k] = [Math.floor(i / 3), (i % 3) as 0 | 1 | 2];
+      return of(c) * size * (wx * dx[k] + wy * dy[k]);
+    });
+  };
+  const slopesOf = (drawing: Drawing, x: ArrayLike<number>): number[][] => {
+    const curve = curveThrough(controlOf(x));
+    const seen = curve.map((p) => project(drawing.camera, p));
+    const last = curve.length - 1;
+    const byResidual = drawing.points.slice(1, -1).map((p): number[] => {
+      const near = nearestTo(seen, p);
+      if (!near) return all.map(() => 0);
+      const { index, on, way } = near;
+      const place = add(scale(curve[index]!, 1 - on), scale(curve[index + 1]!, on));
+      return slopesAt(drawing.camera, place, (c) => weights[index]![c]! * (1 - on) + weights[index + 1]![c]! * on, [-way[0] / DRAWN_SD, -way[1] / DRAWN_SD]);
+    });
+    for (const end of [0, last])
+      for (const way of [
+        [1 / END_SD, 0],
+        [0, 1 / END_SD],
+      ] as const)
+        // prettier-ignore
+        byResidual.push(seen[end] ? slopesAt(drawing.camera, curve[end]!, (c) => weights[end]![c]!, way) : all.map(() => 0));
+    return all.map((i) => byResidual.map((row) => row[i]!));
+  };
   const blocks: Block[] = drawings.map((drawing): Block => ({
     on: all,
+    slopes: (x) => slopesOf(drawing, x),
     residuals: (x) => {
       const seen = curveThrough(controlOf(x)).map((p) => project(drawing.camera, p));
       const [first, last] = endsOf(drawing);
@@ -87,6 +133,7 @@ function fitCurve(drawings: readonly Drawing[], count: number, from: readonly Ve
     blocks.push({
       on: [...[0, 1, 2].map((k) => 3 * (i - 1) + k), ...[0, 1, 2].map((k) => 3 * i + k), ...[0, 1, 2].map((k) => 3 * (i + 1) + k)],
       residuals: (x) => [0, 1, 2].map((k) => (x[3 * i + k]! - (x[3 * (i - 1) + k]! + x[3 * (i + 1) + k]!) / 2) / EVEN_SD),
+      slopes: () => [-0.5, 1, -0.5].flatMap((by) => [0, 1, 2].map((k) => [0, 1, 2].map((r) => (r === k ? by / EVEN_SD : 0)))),
     });
   const start = Array.from({ length: count }, (_, i) => placeAt(from, i / (count - 1))).flatMap((p) => p.map((v) => v / size));
   const { x, normal } = fit(start, blocks, { rounds: 30, scale: new Array<number>(3 * count).fill(1) });
@@ -122,9 +169,11 @@ function fitBest(drawings: readonly Drawing[]): { control: Vec[]; normal: number
 }
 
 /** Most branches are so thin at their tip, as a share of their shoulder; and how well that is known. */
-const TAPER = { share: 0.4, sd: 0.2 };
+const TAPER = { share: 0.4, sd: 0.35 };
 /** How well a width is drawn, px. */
 const WIDTH_PX = 1.2;
+/** So many times as wide as the others have it, a leaf or another branch was taken for its edge. */
+const TOO_WIDE = 1.8;
 
 /** Thickness (mm) along a line from the widths drawn over it, as a straight taper, near photos counting more; null where there are none. */
 function thicknessOf(points: readonly Vec[], drawings: readonly Drawing[]): { d: number; tipD: number; sd: number } | null {
@@ -135,14 +184,24 @@ function thicknessOf(points: readonly Vec[], drawings: readonly Drawing[]): { d:
     }),
   );
   if (!told.length) return null;
-  // Thickness at share s is d·(1 − s) + tip·s: two unknowns, and what is usual of their ratio.
-  const rough = greatestOf(told.map((t) => t.mm));
-  const rows = [...told.map((t) => ({ a: 1 - t.share, b: t.share, of: t.mm, sd: t.sd })), { a: -TAPER.share, b: 1, of: 0, sd: TAPER.sd * rough }];
-  const sum = (of: (r: (typeof rows)[number]) => number): number => rows.reduce((s, r) => s + of(r) / r.sd ** 2, 0);
-  const [aa, ab, bb, ac, bc] = [sum((r) => r.a * r.a), sum((r) => r.a * r.b), sum((r) => r.b * r.b), sum((r) => r.a * r.of), sum((r) => r.b * r.of)];
-  const det = aa * bb - ab * ab;
-  const [d, tip] = [(ac * bb - bc * ab) / det, (bc * aa - ac * ab) / det];
-  return { d: Math.max(0.3, d), tipD: Math.max(0.1, Math.min(d, tip)), sd: Math.hypot(Math.sqrt(bb / det), SYSTEMATIC * d) };
+  // Thickness at share s is d·(1 − s) + tip·s: two unknowns, and what is usual of their ratio. A leaf or another branch makes a width too large: it begins from the thinner ones, and what is far too wide does not count.
+  const inOrder = told.map((t) => t.mm).sort((a, b) => a - b);
+  const rough = inOrder[Math.floor(inOrder.length * 0.4)]!;
+  let [d, tip, spread] = [1.4 * rough, 0.6 * rough, rough];
+  for (let round = 0; round < 3; round++) {
+    const rows = [
+      ...told.map((t) => {
+        const tooWide = t.mm > TOO_WIDE * (d * (1 - t.share) + tip * t.share) + 3 * t.sd;
+        return { a: 1 - t.share, b: t.share, of: t.mm, weight: tooWide ? 0 : 1 / t.sd ** 2 };
+      }),
+      { a: -TAPER.share, b: 1, of: 0, weight: 1 / (TAPER.sd * Math.max(d, rough)) ** 2 },
+    ];
+    const sum = (of: (r: (typeof rows)[number]) => number): number => rows.reduce((s, r) => s + of(r) * r.weight, 0);
+    const [aa, ab, bb, ac, bc] = [sum((r) => r.a * r.a), sum((r) => r.a * r.b), sum((r) => r.b * r.b), sum((r) => r.a * r.of), sum((r) => r.b * r.of)];
+    const det = aa * bb - ab * ab;
+    [d, tip, spread] = [(ac * bb - bc * ab) / det, (bc * aa - ac * ab) / det, Math.sqrt(bb / det)];
+  }
+  return { d: Math.max(0.3, d), tipD: Math.max(0.1, Math.min(d, tip)), sd: Math.hypot(spread, SYSTEMATIC * d) };
 }
 
 /** How well the chord of a curve is known, from what its fit leaves open. */

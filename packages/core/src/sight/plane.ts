@@ -1,5 +1,6 @@
 import { add, cross, norm, scale, unit, type Vec } from '../space/index.js';
-import type { Camera, Px } from './camera.js';
+import type { Px } from '../tree/index.js';
+import type { Camera } from './camera.js';
 import { solveSymmetric } from './least-squares.js';
 
 /** Moves points so that they lie round nothing at a mean distance of √2: what is solved from them is then well conditioned. */

@@ -27,16 +27,40 @@ export interface Sight {
 
 const TRUNK = 'trunk';
 
+/** What was worked out of a set before: of what is drawn anew only that line is placed again. */
+export class SightMemory {
+  private stood: { key: string; cameras: ReturnType<typeof standCameras> } | null = null;
+  private placed = new Map<string, { key: string; found: FoundLine | string }>();
+
+  cameras(photos: readonly SeenPhoto[], cardSide: number): ReturnType<typeof standCameras> {
+    const key = JSON.stringify([cardSide, photos.map(({ photo, width, height, focalGuess, cards }) => [photo, width, height, focalGuess, cards])]);
+    if (this.stood?.key !== key) {
+      this.stood = { key, cameras: standCameras(photos, cardSide) };
+      this.placed.clear();
+    }
+    return this.stood.cameras;
+  }
+
+  line(line: string, drawn: readonly DrawnLine[], cameras: ReadonlyMap<string, Camera>): FoundLine | string {
+    const key = JSON.stringify(drawn);
+    const before = this.placed.get(line);
+    if (before?.key === key) return before.found;
+    const found = placeLine(line, drawn, cameras);
+    this.placed.set(line, { key, found });
+    return found;
+  }
+}
+
 /** Works out a set of photos: cameras, lines in space, how well they are known; or says why it cannot be. docs: Photographs. */
-export function workOutSight({ cardSide, photos, drawn }: SightSet): Sight | { refused: string; left: Sight['left'] } {
-  const stood = standCameras(photos, cardSide);
+export function workOutSight({ cardSide, photos, drawn }: SightSet, memory = new SightMemory()): Sight | { refused: string; left: Sight['left'] } {
+  const stood = memory.cameras(photos, cardSide);
   const leftOf = (left: ReadonlyMap<string, string>): Sight['left'] => [...left].map(([photo, why]) => ({ photo, found: false, why }));
   if ('refused' in stood) return { refused: stood.refused, left: leftOf(stood.left) };
   const byLine = new Map<string, DrawnLine[]>();
   for (const d of drawn) byLine.set(d.line, [...(byLine.get(d.line) ?? []), d]);
   const without: Sight['without'] = [];
   const lines = [...byLine].flatMap(([line, own]): FoundLine[] => {
-    const found = placeLine(line, own, stood.cameras);
+    const found = memory.line(line, own, stood.cameras);
     if (typeof found !== 'string') return [found];
     without.push({ line, why: found });
     return [];

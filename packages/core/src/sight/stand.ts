@@ -1,6 +1,7 @@
+import type { Px } from '../tree/index.js';
 import { greatestOf, wrapDeg } from '../units/index.js';
 import type { Vec } from '../space/index.js';
-import { moved, project, rayAt, type Camera, type Px } from './camera.js';
+import { moved, project, rayAt, type Camera } from './camera.js';
 import { cornersOf, isMirrored, laidAt, type LaidCard, type SeenCard, type SeenPhoto } from './cards.js';
 import { fit, type Block } from './least-squares.js';
 import { camerasFromPlane } from './plane.js';

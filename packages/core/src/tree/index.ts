@@ -27,7 +27,7 @@ export * from './guys-on.js';
 export * from './record.js';
 export * from './sense.js';
 export * from './sentences.js';
-export * from './portrait.js';
+export * from './sight-fields.js';
 export * from './silhouette.js';
 export * from './slope-profile.js';
 export * from './stands.js';

@@ -1,6 +1,7 @@
 import type { Static } from '@sinclair/typebox';
 import type { Vec } from '../space/index.js';
 import { bearing, day, degrees, elevation, figure, id, list, mm, tuple, oneOf, optional, orNull, part, share, words, yesNo } from './describe.js';
+import { KEPT_SIGHT } from './sight-fields.js';
 
 export const VIGOURS = ['weak', 'normal', 'strong', 'free', 'refined'] as const;
 export type Vigour = (typeof VIGOURS)[number];
@@ -118,5 +119,6 @@ export const MEASURES = {
   roots: list(ROOT, 200, 'surface roots'),
   branches: list(BRANCH, MOST_BRANCHES, 'branches of every order'),
   features: list(FEATURE, 200, 'features of the trunk'),
+  sight: optional(orNull(KEPT_SIGHT)),
   client: optional(orNull(words(120, 'whom it belongs to, where it is not the studio’s own: nothing is cut before they agree'))),
 };

@@ -1,0 +1,43 @@
+import { add, norm, scale, sub, unit, type Vec } from '../space/index.js';
+import type { KeptLine, Px } from '../tree/index.js';
+import { depthOf, project, rayAt, type Camera } from './camera.js';
+
+/** A tree is not nearer to a camera, nor farther from it, than these shares of the camera's distance from its foot. */
+const NEAR = 0.45;
+const FAR = 1.7;
+const STEPS = 24;
+
+/** Where a place seen in one photo can be in another: the line of sight to it, as the other camera sees it, px. */
+export function sightIn(camera: Camera, [x, y]: Px, other: Camera): Px[] {
+  const way = rayAt(camera, [x, y]);
+  const away = norm(camera.at);
+  return Array.from({ length: STEPS + 1 }, (_, i) => NEAR + ((FAR - NEAR) * i) / STEPS).flatMap((share): Px[] => {
+    const seen = project(other, add(camera.at, scale(way, share * away)));
+    return seen ? [seen] : [];
+  });
+}
+
+type Three = [Vec, Vec, Vec];
+const determinant = ([[a, b, c], [d, e, f], [g, h, i]]: Three): number => a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g);
+
+/** What a camera tells of a place (inverse variances, 1/mm²): all across its line of sight, nothing along it. */
+function tells(camera: Camera, point: Vec): Three {
+  const way = unit(sub(point, camera.at));
+  const each = (camera.focal / Math.max(1, depthOf(camera, point))) ** 2;
+  return [0, 1, 2].map((r) => [0, 1, 2].map((c) => each * ((r === c ? 1 : 0) - way[r]! * way[c]!))) as unknown as Three;
+}
+
+/** The photo in which a line is best drawn next: the one that leaves least open of where it ends; null where all have it or none is used. */
+export function nextPhoto(line: string, drawn: readonly KeptLine[], cameras: ReadonlyMap<string, Camera>, about: Vec): string | null {
+  const has = new Set(drawn.filter((d) => d.line === line && cameras.has(d.photo)).map((d) => d.photo));
+  const known = [...has].map((photo) => tells(cameras.get(photo)!, about));
+  let best: { photo: string; worth: number } | null = null;
+  for (const [photo, camera] of cameras) {
+    if (has.has(photo)) continue;
+    const sum = [...known, tells(camera, about)].reduce((a, b) => a.map((row, r) => row.map((v, c) => v + b[r]![c]!)) as unknown as Three);
+    // Where it is drawn nowhere yet, any photo leaves its depth open: the nearest one shows most.
+    const worth = known.length ? determinant(sum) : sum[0][0] + sum[1][1] + sum[2][2];
+    if (!best || worth > best.worth) best = { photo, worth };
+  }
+  return best?.photo ?? null;
+}
