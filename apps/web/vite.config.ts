@@ -4,6 +4,9 @@ import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
 import { compression } from 'vite-plugin-compression2';
 
+/** What looks at pictures: a library of its own, loaded only where photos are. */
+const VISION = /vision\.worker-[\w-]+\.js$/;
+
 export default defineConfig({
   // Compressed once, here, as well as it goes; the server hands these out.
   plugins: [
@@ -24,9 +27,12 @@ export default defineConfig({
       },
       workbox: {
         globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+        // What looks at pictures is large: it is kept once it was used.
+        globIgnores: ['**/vision.worker-*'],
         navigateFallbackDenylist: [/^\/api\//],
         maximumFileSizeToCacheInBytes: 4_000_000,
         runtimeCaching: [
+          { urlPattern: /\/assets\/vision\.worker-/, handler: 'CacheFirst', options: { cacheName: 'ustle-vision', expiration: { maxEntries: 1 } } },
           {
             urlPattern: /\/api\/(access|yard|rack|people|pace|trees\/[^/]+\/known)$/,
             handler: 'NetworkFirst',
@@ -41,7 +47,9 @@ export default defineConfig({
         ],
       },
     }),
-    compression({ algorithms: ['brotliCompress', 'gzip'], include: /\.(js|css|html|svg)$/ }),
+    compression({ algorithms: ['brotliCompress', 'gzip'], include: /\.(js|css|html|svg)$/, exclude: VISION }),
+    // Of ten megabytes the last tenth would take half a minute at every build.
+    compression({ algorithms: ['gzip'], include: VISION }),
   ],
   worker: { format: 'es' },
   server: { port: 4516, proxy: { '/api': 'http://localhost:4517' } },

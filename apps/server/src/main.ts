@@ -23,21 +23,26 @@ import { validation } from './validation.js';
 const KEEP_ALIVE_MS = 65_000;
 
 /** Everything the page needs comes from here: nothing is fetched from elsewhere. */
-const policy = helmet({
-  contentSecurityPolicy: {
-    directives: {
-      defaultSrc: ["'self'"],
-      scriptSrc: ["'self'"],
-      workerSrc: ["'self'", 'blob:'],
-      styleSrc: ["'self'", "'unsafe-inline'"],
-      imgSrc: ["'self'", 'data:', 'blob:'],
-      fontSrc: ["'self'", 'data:'],
-      connectSrc: ["'self'"],
-      upgradeInsecureRequests: null,
+const policyWith = (scripts: readonly string[]): RequestHandler =>
+  helmet({
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'", ...scripts],
+        workerSrc: ["'self'", 'blob:'],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        fontSrc: ["'self'", 'data:'],
+        connectSrc: ["'self'"],
+        upgradeInsecureRequests: null,
+      },
     },
-  },
-  strictTransportSecurity: false,
-});
+    strictTransportSecurity: false,
+  });
+const policy = policyWith([]);
+/** The worker that looks at pictures makes its library's calls as it starts; nothing else may. */
+const VISION = /^\/assets\/vision\.worker-[\w-]+\.js$/;
+const visionPolicy = policyWith(["'unsafe-eval'", "'wasm-unsafe-eval'"]);
 
 /** What is nested without end would break whoever walks through it. */
 const notTooDeep: RequestHandler = (request: Request, _response, next) => {
@@ -64,7 +69,7 @@ function endWithin(servers: readonly Server[]): void {
 async function start(): Promise<void> {
   const listening = listeningFrom(process.env);
   const app = await NestFactory.create<NestExpressApplication>(AppModule, { bodyParser: false, logger: ['error', 'warn'], abortOnError: false });
-  app.use(policy);
+  app.use(((request, response, next) => (VISION.test(request.path) ? visionPolicy : policy)(request, response, next)) as RequestHandler);
   app.use(door(listening));
   app.use(littleFromOutside(app.get(AccessService)));
   // A stream of readings is told line by line, as they come.

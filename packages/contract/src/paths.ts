@@ -41,6 +41,7 @@ export const paths = {
   line: (bench: string) => `/api/benches/${part(bench)}/trees`,
   stands: (tree: string) => `/api/trees/${part(tree)}/bench`,
   photos: (tree: string, act: object, name: string) => `/api/trees/${part(tree)}/photos?act=${part(JSON.stringify(act))}&name=${part(name)}`,
+  cards: () => '/api/papers/cards.pdf',
   photo: (photo: string, size: 'full' | 'small' = 'full') => `/api/photos/${part(photo)}${size === 'small' ? '?size=small' : ''}`,
   paper: (tree: string, kind: string) => `/api/trees/${part(tree)}/papers/${part(kind)}.pdf`,
   recordCsv: (tree: string) => `/api/trees/${part(tree)}/record.csv`,

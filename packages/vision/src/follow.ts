@@ -1,4 +1,4 @@
-import type { Px } from '@ustle/core';
+import { greatestOf, leastOf, type Px } from '@ustle/core';
 import type { Picture } from './vision.js';
 
 /** A part of a picture, made smaller: its pixels, and how its places lie in the whole. */
@@ -61,7 +61,7 @@ export function unlikeWood(picture: Picture, a: Px, b: Px): Float32Array {
   const woods = [colourAt(picture, a, 1), colourAt(picture, b, 1)];
   const { width, height, data } = picture;
   return Float32Array.from({ length: width * height }, (_, i) =>
-    Math.min(1, Math.min(...woods.map((w) => unlike(data[4 * i]!, data[4 * i + 1]!, data[4 * i + 2]!, w))) / ALIKE),
+    Math.min(1, leastOf(woods.map((w) => unlike(data[4 * i]!, data[4 * i + 1]!, data[4 * i + 2]!, w))) / ALIKE),
   );
 }
 
@@ -89,6 +89,15 @@ export function smoothed(points: readonly Px[], reach: number): Px[] {
     return [near.reduce((s, q) => s + q[0], 0) / near.length, near.reduce((s, q) => s + q[1], 0) / near.length];
   });
 }
+
+/** A line moved so that it runs from one place to another: what it is off at its ends fades along it. */
+export const drawnTo = (line: readonly Px[], from: Px, to: Px): Px[] => {
+  const [first, last] = [line[0]!, line[line.length - 1]!];
+  return line.map(([x, y], i): Px => {
+    const k = i / (line.length - 1);
+    return [x + (1 - k) * (from[0] - first[0]) + k * (to[0] - last[0]), y + (1 - k) * (from[1] - first[1]) + k * (to[1] - last[1])];
+  });
+};
 
 export const lengthOf = (points: readonly Px[]): number =>
   points.slice(1).reduce((sum, p, i) => sum + Math.hypot(p[0] - points[i]![0], p[1] - points[i]![1]), 0);
@@ -118,7 +127,7 @@ export interface Across {
 }
 
 /** Wood across a drawn line at a share of it, from its edges; null where it has none to be seen. `most` is the greatest width looked for, px. */
-export function acrossAt({ width, height, data }: Picture, points: readonly Px[], share: number, most: number): Across | null {
+function acrossAt({ width, height, data }: Picture, points: readonly Px[], share: number, most: number, wood: Colour): Across | null {
   const { at, way } = pointAlong(points, share);
   const across: Px = [-way[1], way[0]];
   const colour = (u: number, v: number, k: number): number => {
@@ -136,8 +145,9 @@ export function acrossAt({ width, height, data }: Picture, points: readonly Px[]
       for (const k of [0, 1, 2] as const) sum[k] += colour(at[0] + across[0] * off + way[0] * along, at[1] + across[1] * off + way[1] * along, k) / OVER.length;
     return sum;
   });
-  const wood = profile.slice(reach - 1, reach + 2).reduce<Colour>((sum, c) => [sum[0] + c[0] / 3, sum[1] + c[1] / 3, sum[2] + c[2] / 3], [0, 0, 0]);
   const other = profile.map(([r, g, b]) => unlike(r, g, b, wood) / ALIKE);
+  // Behind leaves, or beside the wood, nothing is to be seen of it.
+  if (other[reach]! >= ELSE) return null;
   // An edge is where the colour changes fastest about where it is no longer the wood's.
   const GAP = 2;
   const change = profile.map((_, i) => {
@@ -171,47 +181,70 @@ const NEARLY = 0.7;
 const STOUT = 0.22;
 const TAPERS = { least: 0.2, most: 1.05 };
 
-/** Two widths of wood along a drawn line, px, from its edges all along: the even taper that most of them fit (leaves, and what crosses, do not). Empty where there is none. */
-export function widthsAlong(picture: Picture, points: readonly Px[], most: number): [share: number, px: number][] {
+/** Wood is bare at its base: there its colour is to be had. */
+const BARE = { from: 0.04, to: 0.4, places: 15 };
+
+/** The middle one of the colours that a line has near its base. */
+function woodColour(picture: Picture, points: readonly Px[]): Colour {
+  const seen = Array.from({ length: BARE.places }, (_, i) =>
+    colourAt(picture, pointAlong(points, BARE.from + ((BARE.to - BARE.from) * i) / (BARE.places - 1)).at, 1),
+  );
+  return [0, 1, 2].map((k) => seen.map((c) => c[k]!).sort((a, b) => a - b)[seen.length >> 1]!) as Colour;
+}
+
+interface Seen extends Across {
+  share: number;
+  at: Px;
+}
+
+/** Wood along a drawn line: the even taper that most of its widths fit (leaves, and what crosses, do not), and where they do; null where there is none. */
+function taperAlong(picture: Picture, points: readonly Px[], most: number): { at: (share: number) => number; fits: Seen[] } | null {
   const stoutest = STOUT * lengthOf(points);
-  const seen = Array.from({ length: CENTRES - 1 }, (_, i) => (i + 1) / CENTRES).flatMap((share) => {
-    const found = acrossAt(picture, points, share, most);
-    return found ? [{ share, px: found.width }] : [];
+  const wood = woodColour(picture, points);
+  const seen = Array.from({ length: PLACES - 1 }, (_, i) => (i + 1) / PLACES).flatMap((share): Seen[] => {
+    const found = acrossAt(picture, points, share, most, wood);
+    return found ? [{ share, at: pointAlong(points, share).at, ...found }] : [];
   });
-  const tapers: { at: (share: number) => number; fits: typeof seen }[] = [];
+  const tapers: { at: (share: number) => number; fits: Seen[] }[] = [];
   for (const a of seen)
     for (const b of seen) {
       if (b.share - a.share < 0.2) continue;
-      const slope = (b.px - a.px) / (b.share - a.share);
-      const at = (share: number): number => a.px + slope * (share - a.share);
+      const slope = (b.width - a.width) / (b.share - a.share);
+      const at = (share: number): number => a.width + slope * (share - a.share);
       const taper = at(1) / at(0);
       if (at(0) <= 0 || at(0) > stoutest || taper < TAPERS.least || taper > TAPERS.most) continue;
-      tapers.push({ at, fits: seen.filter((s) => Math.abs(s.px - at(s.share)) < FITS.px + FITS.share * at(s.share)) });
+      tapers.push({ at, fits: seen.filter((s) => Math.abs(s.width - at(s.share)) < FITS.px + FITS.share * at(s.share)) });
     }
-  const enough = Math.max(FEWEST, NEARLY * Math.max(...tapers.map((t) => t.fits.length)));
+  const enough = Math.max(FEWEST, NEARLY * greatestOf(tapers.map((t) => t.fits.length)));
   // Of those that about as many fit the thinnest is wood: what is in its way makes it only thicker.
-  const [best] = tapers.filter((t) => t.fits.length >= enough).sort((a, b) => a.at(0.5) - b.at(0.5));
-  if (!best) return [];
-  const [first, last] = [best.fits[0]!.share, best.fits[best.fits.length - 1]!.share];
-  return [first, last].map((share) => [Math.round(100 * share) / 100, Math.round(10 * best.at(share)) / 10]);
+  const [best] = tapers.filter((t) => t.fits.length >= enough).sort((x, y) => x.at(0.5) - y.at(0.5));
+  return best ?? null;
 }
 
-/** Where a line is looked at to be brought to the middle of its wood, and how far it may be brought. */
-const CENTRES = 24;
-const MOST_ASIDE = 0.5;
+/** Two widths of wood along a drawn line, px, from its edges all along; empty where it has none to be seen. */
+export function widthsAlong(picture: Picture, points: readonly Px[], most: number): [share: number, px: number][] {
+  const found = taperAlong(picture, points, most);
+  if (!found) return [];
+  const [first, last] = [found.fits[0]!.share, found.fits[found.fits.length - 1]!.share];
+  return [first, last].map((share) => [Math.round(100 * share) / 100, Math.round(10 * found.at(share)) / 10]);
+}
 
-/** A line brought to the middle of the wood between its ends, where edges are seen on both sides. */
+/** At so many places less one a line is looked at. */
+const PLACES = 24;
+
+/** A line brought to the middle of the wood between its ends, by the places where its edges are seen on both sides. */
 export function centred(picture: Picture, points: readonly Px[], most: number): Px[] {
-  const found = Array.from({ length: CENTRES - 1 }, (_, i) => {
-    const share = (i + 1) / CENTRES;
-    return { ...pointAlong(points, share), across: acrossAt(picture, points, share, most) };
-  });
-  const usual = found.flatMap((f) => f.across?.width ?? []).sort((a, b) => a - b);
-  const middle = usual[usual.length >> 1] ?? 0;
-  const inner = found.map(({ at, across }): Px => {
-    // A leaf, or another branch beside it, makes it wide: then it is left.
-    if (!across || across.width > 2.2 * middle || Math.abs(across.aside) > MOST_ASIDE * across.width) return at;
-    return [at[0] + across.aside * across.across[0], at[1] + across.aside * across.across[1]];
+  const found = taperAlong(picture, points, most);
+  if (!found) return [...points];
+  const known = [{ share: 0, aside: 0 }, ...found.fits, { share: 1, aside: 0 }];
+  const inner = Array.from({ length: PLACES - 1 }, (_, i): Px => {
+    const share = (i + 1) / PLACES;
+    const after = known.findIndex((k) => k.share >= share);
+    const [a, b] = [known[after - 1]!, known[after]!];
+    const k = (share - a.share) / (b.share - a.share || 1);
+    const { at, way } = pointAlong(points, share);
+    const aside = a.aside + k * (b.aside - a.aside);
+    return [at[0] - way[1] * aside, at[1] + way[0] * aside];
   });
   return smoothed([points[0]!, ...inner, points[points.length - 1]!], 1);
 }

@@ -1,3 +1,2 @@
 export { loadVision, type Followed, type Picture, type Vision } from './vision.js';
 export { focalGuessOf } from './focal.js';
-export { acrossAt, fewer } from './follow.js';

@@ -1,6 +1,6 @@
 import opencv from '@techstark/opencv-js';
 import type { Px, SeenCard } from '@ustle/core';
-import { centred, cutoutOf, fewer, lengthOf, smoothed, unlikeWood, widthsAlong } from './follow.js';
+import { centred, cutoutOf, drawnTo, fewer, lengthOf, smoothed, unlikeWood, widthsAlong } from './follow.js';
 
 /** A picture as its pixels, four bytes each (red, green, blue, opacity). */
 export interface Picture {
@@ -16,8 +16,8 @@ export interface Followed {
 }
 
 export interface Vision {
-  /** The way along the wood of a picture from a shoulder to a tip. */
-  follow: (picture: Picture, from: Px, to: Px) => Followed;
+  /** The way along the wood of a picture from a shoulder to a tip; where it is known from other pictures how it runs, that is drawn to these ends. */
+  follow: (picture: Picture, from: Px, to: Px, known?: readonly Px[] | null) => Followed;
   /** The cards in a picture with their corners, px from its upper left corner, clockwise from each card's own upper left. */
   findCards: (picture: Picture) => SeenCard[];
 }
@@ -79,12 +79,15 @@ const CARDS = 12;
 /** What is not wood costs so many times as much to cross. */
 const BESIDE = 1;
 const ON_WOOD = 0.06;
+/** Wood that is so far aside of the straight way, as a share of it, costs twice. */
+const ASIDE = 0.2;
 /** A line is kept within so many px by its fewer points. */
 const WITHIN = 1.6;
 /** Wood is at most so wide, as a share of its line's length, and no wider than so many px are looked at. */
 const WIDEST = { share: 0.4, px: 160, least: 24 };
 
-function followed(cv: Library, picture: Picture, from: Px, to: Px): Followed {
+/** The line that costs least along what looks as the wood at its ends. */
+function wayAlong(cv: Library, picture: Picture, from: Px, to: Px): Px[] {
   const cut = cutoutOf(picture, from, to);
   const { width, height } = cut.picture;
   const inside = ([x, y]: Px): [number, number] => [
@@ -92,7 +95,11 @@ function followed(cv: Library, picture: Picture, from: Px, to: Px): Followed {
     Math.round(Math.min(height - 1, Math.max(0, (y - cut.y) / cut.step - HALF))),
   ];
   const [a, b] = [inside(from), inside(to)];
-  const cost = unlikeWood(cut.picture, a, b).map((v) => ON_WOOD + (BESIDE - ON_WOOD) * v);
+  const chord = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+  const cost = unlikeWood(cut.picture, a, b).map((v, i) => {
+    const off = ((b[0] - a[0]) * (Math.floor(i / width) - a[1]) - (b[1] - a[1]) * ((i % width) - a[0])) / chord / (ASIDE * chord);
+    return ON_WOOD * (1 + off * off) + (BESIDE - ON_WOOD) * v;
+  });
   const used = [
     cv.matFromArray(height, width, cv.CV_8UC1, new Uint8Array(width * height)),
     cv.matFromArray(height, width, cv.CV_32FC2, new Float32Array(2 * width * height)),
@@ -107,21 +114,22 @@ function followed(cv: Library, picture: Picture, from: Px, to: Px): Followed {
     scissors.applyImageFeatures(nonEdge, direction, magnitude, grey);
     scissors.buildMap(new cv.Point(...a));
     scissors.getContour(new cv.Point(...b), line);
-    const raw = Array.from({ length: line.rows }, (_, i): Px => [
+    const way = Array.from({ length: line.rows }, (_, i): Px => [
       cut.x + (line.data32S[2 * i]! + HALF) * cut.step,
       cut.y + (line.data32S[2 * i + 1]! + HALF) * cut.step,
     ]);
-    const way = raw.length < 2 ? [from, to] : [from, ...raw.slice(1, -1), to];
-    const rough = smoothed(way, Math.max(2, Math.round(way.length / 24)));
-    const length = lengthOf(rough);
-    const most = Math.max(WIDEST.least, Math.min(WIDEST.px, WIDEST.share * length));
-    const points = fewer(centred(picture, rough, most), WITHIN);
-    const widths = widthsAlong(picture, points, most);
-    return { points: points.map(([x, y]): Px => [Math.round(10 * x) / 10, Math.round(10 * y) / 10]), widths };
+    return smoothed(way.length < 2 ? [from, to] : [from, ...way.slice(1, -1), to], Math.max(2, Math.round(way.length / 24)));
   } finally {
     scissors.delete();
     for (const each of used) each.delete();
   }
+}
+
+function followed(cv: Library, picture: Picture, from: Px, to: Px, known?: readonly Px[] | null): Followed {
+  const rough = known && known.length > 1 ? drawnTo(known, from, to) : wayAlong(cv, picture, from, to);
+  const most = Math.max(WIDEST.least, Math.min(WIDEST.px, WIDEST.share * lengthOf(rough)));
+  const points = fewer(centred(picture, rough, most), WITHIN);
+  return { points: points.map(([x, y]): Px => [Math.round(10 * x) / 10, Math.round(10 * y) / 10]), widths: widthsAlong(picture, points, most) };
 }
 
 /** The vision library, in Node or in a worker of the browser: loaded once, and only where it is asked for. */
@@ -131,7 +139,7 @@ export async function loadVision(): Promise<Vision> {
   parameters.cornerRefinementMethod = cv.CORNER_REFINE_SUBPIX;
   const detector = new cv.aruco_ArucoDetector(cv.getPredefinedDictionary(cv.DICT_4X4_50), parameters, new cv.aruco_RefineParameters(10, 3, true));
   return {
-    follow: (picture, from, to) => followed(cv, picture, from, to),
+    follow: (picture, from, to, known) => followed(cv, picture, from, to, known),
     findCards: (picture) => {
       const [colour, grey, ids, corners] = [cv.matFromImageData(picture), new cv.Mat(), new cv.Mat(), new cv.MatVector()];
       try {

@@ -110,6 +110,9 @@ function lettered(part: unknown, chain: Chain, missing: Set<string>): unknown {
   };
 }
 
+/** A document as a PDF file, its fonts those of every paper. */
+export const printed = (document: TDocumentDefinitions): Promise<Buffer> => pdfmake.createPdf(document).getBuffer();
+
 /** A paper as a PDF file; `photoFile` gives where a photo is, null where it is not here. */
 export async function asPdf(paper: Paper, yard: string, photoFile: (id: string) => string | null): Promise<Buffer> {
   const missing = new Set<string>();
@@ -134,5 +137,5 @@ export async function asPdf(paper: Paper, yard: string, photoFile: (id: string) 
     content: [...words, ...(without ? [{ text: without, color: QUIET, fontSize: 9, margin: [0, 12, 0, 0] } as Content] : [])],
     footer: (page, pages) => ({ text: inFonts(`${yard}, page ${page} of ${pages}`, 'Read', missing), alignment: 'center', fontSize: 8.5, color: QUIET }),
   };
-  return pdfmake.createPdf(document).getBuffer();
+  return printed(document);
 }

@@ -62,6 +62,14 @@ export class PapersController {
     await this.send(response, rackPaperOf(needsOf([...pieces, ...others], stock), stock, yardMoney(), this.clock.today(), called), 'rack-cuts');
   }
 
+  @Get('papers/cards.pdf')
+  @ApiOperation({ summary: 'The cards that are laid round a pot to measure its tree by photos, at their size on A4; a PDF file' })
+  async cards(@Res() response: Response): Promise<void> {
+    const { cardsPdf } = await import('./cards-pdf.js');
+    response.setHeader('Content-Disposition', 'inline; filename="cards.pdf"');
+    response.type('application/pdf').send(await cardsPdf());
+  }
+
   private async send(response: Response, paper: Paper, name: string): Promise<void> {
     // What sets a paper is large: it is loaded with the first one.
     const { asPdf } = await import('./as-pdf.js');

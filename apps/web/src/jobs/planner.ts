@@ -23,6 +23,10 @@ import {
   TipDrag,
   trunkOptions,
   worthKnowing,
+  measuredBySight,
+  setOf,
+  SightMemory,
+  workOutSight,
   planTree,
   consequencesOf,
   findingEvidence,
@@ -56,6 +60,8 @@ import {
   type PlanPose,
   type Pose,
   type Planting,
+  type MeasuredBySight,
+  type Sight,
   type Tree,
   type TrunkOption,
   type WorthKnowing,
@@ -80,8 +86,20 @@ let searchNow = 0;
 const memory = new PlanMemory();
 let tipDrag: TipDrag | null = null;
 
+const sightMemory = new SightMemory();
+
+/** A tree's photos worked out; or why they cannot be, with what is wrong of each. */
+export type SightAnswer = { sight: Sight; by: MeasuredBySight; refused: null } | { sight: null; by: null; refused: string; left: Sight['left'] };
+
 /** The heavy work, off the page's thread. */
 export const planner = {
+  /** Where a tree's photos were taken from, what was drawn over them as lines in space, and the tree as it would be measured by them. */
+  sight(tree: Tree): SightAnswer | null {
+    if (!tree.sight?.photos.length) return null;
+    const sight = workOutSight(setOf(tree.sight), sightMemory);
+    return 'refused' in sight ? { sight: null, by: null, ...sight } : { sight, by: measuredBySight(tree, tree.sight, sight), refused: null };
+  },
+
   /** Places that a branch can be tied to, the best first. */
   anchors: (tree: Tree, poses: PlanDocument['poses'], branch: string, at: number | undefined): { at: number; fork: string | null; anchors: RankedAnchor[] } =>
     anchorsOf(placeTree(outcomeOf(tree).tree), poses, branch, at),

@@ -3,8 +3,8 @@ import { useEffect, useState } from 'react';
 import type { Known, PlanDocument, Tree } from '@ustle/core';
 import type { Planner } from './planner';
 
-/** Plans, the long search for fronts, and what follows from a decision each have a worker of their own: none is kept waiting by another. */
-type Bench = 'plans' | 'search' | 'weighing';
+/** Plans, the long search for fronts, what follows from a decision, and photos each have a worker of their own: none is kept waiting by another. */
+type Bench = 'plans' | 'search' | 'weighing' | 'sight';
 const started = new Map<Bench, Remote<Planner>>();
 
 /** A worker of the page, started when it is first asked. */

@@ -72,12 +72,13 @@ export const flushPhotos = (): Promise<void> => (sending ??= sendAll().finally((
 /** What is said of a photo beside the picture itself. */
 export type PhotoOf = Omit<Extract<Intent, { kind: 'photo' }>, 'kind' | 'photo'>;
 
-/** Keeps a photo of a tree to be sent, and sends it. */
-export async function addPhoto(tree: string, on: string, of: PhotoOf, picture: Blob, name: string): Promise<void> {
+/** Keeps a photo of a tree to be sent, and sends it; its id. */
+export async function addPhoto(tree: string, on: string, of: PhotoOf, picture: Blob, name: string): Promise<string> {
   const at = performance.timeOrigin + performance.now();
   const id = newId();
   const act = { on, ...of, ...signed(), kind: 'photo', photo: id, id } as Act;
   askToKeep();
   await photos.waiting.put({ id, tree, act, name, type: picture.type, picture: await picture.arrayBuffer(), at, refused: null });
   void flushPhotos();
+  return id;
 }

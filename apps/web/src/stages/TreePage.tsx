@@ -76,7 +76,7 @@ function WayOut({ id }: { id: string }) {
 /** The turntable, or what a stage sets in its place. */
 function Picture({ desk, drawing }: { desk: Desk; drawing: Drawing }) {
   const { stored, tree, today, day, branch, setBranch, bearing, setBearing, plumb } = desk;
-  const { planned, measured, beside, ...drawn } = drawing;
+  const { planned, measured, beside, instead, ...drawn } = drawing;
   const coils = useCoils(desk);
   const allCoils = useMemo(() => (planned?.length ? [...coils, ...planned] : coils), [coils, planned]);
   // On a day that is past the tree is shown as it was: what was cut since is back on.
@@ -86,6 +86,7 @@ function Picture({ desk, drawing }: { desk: Desk; drawing: Drawing }) {
   // Ties stand on the tree in every stage: a hose or a can pulls at what nobody sees.
   const ties = useTies(desk, measured ?? shown);
   const scene = { tree: measured ?? shown, coils: allCoils, ties, selected: branch, onSelect: setBranch };
+  if (instead) return null;
   if (beside?.length) return <SideBySide pictures={beside} scene={scene} />;
   return (
     <Turntable {...scene} after={measured ? null : after} plumb={plumb} bearing={bearing} onBearing={setBearing} view={tree.plan.front ?? LEVEL} {...drawn} />
@@ -102,7 +103,7 @@ function OnTheTable({ stored, today, stage }: { stored: StoredTree; today: strin
   useEffect(() => {
     document.title = `${tree.name}, ${stage.name} · Ustle`;
   }, [tree.name, stage.name]);
-  const one = !drawing.beside?.length;
+  const one = !drawing.beside?.length && !drawing.instead;
   return (
     <DeskContext value={desk}>
       <main className="flex min-h-full flex-col lg:h-full">
@@ -123,11 +124,11 @@ function OnTheTable({ stored, today, stage }: { stored: StoredTree; today: strin
                 <span className="bg-base-100/85 px-1">{plumb ? 'without the grid' : 'plumb line and cm grid'}</span>
               </button>
             )}
-            <div ref={setOver} hidden={!one} />
+            <div ref={setOver} hidden={Boolean(drawing.beside?.length)} className={drawing.instead ? 'h-full w-full' : ''} />
           </div>
           <aside
             aria-label={stage.name}
-            className={`shrink-0 bg-sheet px-5 py-5 border-rule lg:overflow-y-auto lg:border-l ${stage.wide ? 'lg:w-[640px]' : 'lg:w-[400px]'}`}
+            className={`shrink-0 bg-sheet px-5 py-5 border-rule lg:overflow-y-auto lg:border-l ${stage.wide && !drawing.instead ? 'lg:w-[640px]' : 'lg:w-[400px]'}`}
           >
             <OpenStage key={stage.key} stage={stage} desk={desk} over={over} onDraw={setDrawing} />
           </aside>

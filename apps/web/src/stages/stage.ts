@@ -33,6 +33,8 @@ export interface Drawing extends Partial<
   planned?: readonly DrawnCoil[];
   /** The tree as it is being measured, in place of the stored one; nothing is taken off it. */
   measured?: Tree | null;
+  /** The stage's own tools stand in the turntable's place. */
+  instead?: boolean;
   /** Pictures beside each other, in place of the one. */
   beside?: readonly Picture[];
 }

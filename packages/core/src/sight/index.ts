@@ -6,4 +6,4 @@ export { type DrawnLine, type FoundLine } from './lines.js';
 export { SightMemory, workOutSight, type Sight, type SightSet } from './set.js';
 export { cameraOf, keptCamera, setOf } from './kept.js';
 export { nextPhoto, sightIn } from './guide.js';
-export { measuredBySight } from './to-tree.js';
+export { measuredBySight, type MeasuredBySight } from './to-tree.js';

@@ -33,7 +33,7 @@ export interface FoundLine {
   notes: string[];
 }
 
-/** How well a line is drawn along the wood, and its ends set, px; how evenly its control points lie, as a share of its length. */
+/** How well a line is drawn along the wood, and its ends set, px; how evenly four control points lie, as a share of its length. */
 const DRAWN_SD = 2;
 const END_SD = 4;
 const EVEN_SD = 0.25;
@@ -129,11 +129,13 @@ function fitCurve(drawings: readonly Drawing[], count: number, from: readonly Ve
       return [...drawing.points.slice(1, -1).map((p) => offTo(seen, p) / DRAWN_SD), ...off(seen[0], first), ...off(seen[seen.length - 1], last)];
     },
   }));
+  // The more of them there are, the nearer they lie, and the less each bends the line.
+  const even = EVEN_SD * ((FEWEST - 1) / (count - 1)) ** 2;
   for (let i = 1; i < count - 1; i++)
     blocks.push({
       on: [...[0, 1, 2].map((k) => 3 * (i - 1) + k), ...[0, 1, 2].map((k) => 3 * i + k), ...[0, 1, 2].map((k) => 3 * (i + 1) + k)],
-      residuals: (x) => [0, 1, 2].map((k) => (x[3 * i + k]! - (x[3 * (i - 1) + k]! + x[3 * (i + 1) + k]!) / 2) / EVEN_SD),
-      slopes: () => [-0.5, 1, -0.5].flatMap((by) => [0, 1, 2].map((k) => [0, 1, 2].map((r) => (r === k ? by / EVEN_SD : 0)))),
+      residuals: (x) => [0, 1, 2].map((k) => (x[3 * i + k]! - (x[3 * (i - 1) + k]! + x[3 * (i + 1) + k]!) / 2) / even),
+      slopes: () => [-0.5, 1, -0.5].flatMap((by) => [0, 1, 2].map((k) => [0, 1, 2].map((r) => (r === k ? by / even : 0)))),
     });
   const start = Array.from({ length: count }, (_, i) => placeAt(from, i / (count - 1))).flatMap((p) => p.map((v) => v / size));
   const { x, normal } = fit(start, blocks, { rounds: 30, scale: new Array<number>(3 * count).fill(1) });

@@ -10,7 +10,7 @@ const tenths = (v: Vec): Vec => [tenth(v[0]), tenth(v[1]), tenth(v[2])];
 
 /** So many places along a trunk, and points along a branch, tell its shape. */
 const STATIONS = 9;
-const POINTS = 7;
+const POINTS = 9;
 /** A branch begins so far out from its parent's middle line, as a share of the parent's thickness: as trees are laid out. */
 const OUT = 0.3;
 /** A branch whose width was not drawn is about so many times as long as thick; its tip so thin; a trunk so many times as tall. Guesses. */

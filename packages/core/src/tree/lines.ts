@@ -36,7 +36,7 @@ export const PROMISES = ['repot', 'graft', 'reserve', 'deadwood', 'styling', 'fe
 export type PromiseKind = (typeof PROMISES)[number];
 /** A photo is at most so large when it is taken in. */
 export const LARGEST_PHOTO_BYTES = 25 * 1024 * 1024;
-export const PHOTO_TIMES = ['before', 'during', 'after'] as const;
+export const PHOTO_TIMES = ['before', 'during', 'after', 'measuring'] as const;
 
 const ABOUT_BRANCH = { branch: id('which branch') };
 const BY = optional(words(80, 'who did it'));
@@ -212,7 +212,7 @@ export const LINE_FIELDS = {
   photo: {
     branch: optional(ABOUT_BRANCH.branch),
     photo: optional(id('the picture, as it is stored')),
-    when: optional(oneOf(PHOTO_TIMES, 'before the work, during it, or after')),
+    when: optional(oneOf(PHOTO_TIMES, 'before the work, during it, after it, or to measure by')),
     bearing: optional(bearing('from where it was taken')),
     width: optional(whole(1, 20000, 'pixels', 'of the picture')),
     height: optional(whole(1, 20000, 'pixels', 'of the picture')),

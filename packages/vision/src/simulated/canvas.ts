@@ -1,4 +1,4 @@
-import type { Px } from '@ustle/core';
+import { greatestOf, leastOf, type Px } from '@ustle/core';
 import type { Picture } from '../vision.js';
 
 /** A colour: red, green, blue, 0 to 255. */
@@ -27,10 +27,10 @@ export class Canvas {
   private box(points: readonly Px[], margin: number): { x0: number; x1: number; y0: number; y1: number } {
     const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
     return {
-      x0: Math.max(0, Math.floor(Math.min(...xs) - margin)),
-      x1: Math.min(this.width - 1, Math.ceil(Math.max(...xs) + margin)),
-      y0: Math.max(0, Math.floor(Math.min(...ys) - margin)),
-      y1: Math.min(this.height - 1, Math.ceil(Math.max(...ys) + margin)),
+      x0: Math.max(0, Math.floor(leastOf(xs) - margin)),
+      x1: Math.min(this.width - 1, Math.ceil(greatestOf(xs) + margin)),
+      y0: Math.max(0, Math.floor(leastOf(ys) - margin)),
+      y1: Math.min(this.height - 1, Math.ceil(greatestOf(ys) + margin)),
     };
   }
 

@@ -1,6 +1,8 @@
 import {
   add,
   depthOf,
+  greatestOf,
+  leastOf,
   lengthOf,
   pointAt,
   project,
@@ -71,7 +73,7 @@ function background(canvas: Canvas, camera: Camera, { cards, cardSide, placed }:
     return shaded(WALL, 0.84 + 0.05 * Math.sin(u * 2.1 + 3 * Math.sin(v)) + 0.04 * Math.sin(v * 3.3 + u));
   };
   const benchAt = (x: number, y: number): Colour => {
-    for (const thing of clutter) if (Math.hypot(x - thing.x, y - thing.y) < thing.r) return thing.colour;
+    for (const thing of clutter) if ((x - thing.x) ** 2 + (y - thing.y) ** 2 < thing.r ** 2) return thing.colour;
     const plank = Math.floor(x / 95);
     const gap = x / 95 - plank < 0.03 ? 0.6 : 1;
     return shaded(PLANK, gap * (0.86 + 0.08 * uneven(plank, 1) + 0.05 * Math.sin(y / 7 + 9 * uneven(plank, 2))));
@@ -187,7 +189,7 @@ function paintPot(canvas: Canvas, camera: Camera, { placed }: Subject): void {
   });
   const seen = (points: readonly Vec[]): Px[] => points.map((p) => project(camera, p)).filter((p) => p !== null);
   const body = outlineOf([...seen(rim), ...seen(rim.map(([x, y]): Vec => [0.9 * x, 0.9 * y, -height]))]);
-  const [left, right] = [Math.min(...body.map((p) => p[0])), Math.max(...body.map((p) => p[0]))];
+  const [left, right] = [leastOf(body.map((p) => p[0])), greatestOf(body.map((p) => p[0]))];
   canvas.shape(body, (x) => shaded(POT, 0.6 + 0.4 * Math.sin(Math.PI * Math.min(1, Math.max(0, ((x - left) / (right - left)) * 0.8 + 0.1)))));
   canvas.shape(outlineOf(seen(rim.map(([x, y, z]): Vec => [0.94 * x, 0.94 * y, z]))), (x, y) => shaded(SOIL, 0.85 + 0.2 * uneven(x, y)));
   const mark = project(camera, [0, depth / 2, -height * 0.3]);

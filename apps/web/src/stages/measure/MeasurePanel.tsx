@@ -14,10 +14,9 @@ import { Caliper } from './Caliper';
 import { HEADS } from './columns';
 import { FeaturesSheet, PotSheet, RootsSheet, TrunkSheet } from './sheets';
 import { keepTyped } from './typed';
+import { PhotographsSheet } from './photographs/PhotographsSheet';
+import { SHEETS, type Sheet } from './sheet-names';
 import { WorthKnowing } from './WorthKnowing';
-
-const SHEETS = ['branches', 'trunk', 'roots', 'features', 'pot', 'bring in'] as const;
-type Sheet = (typeof SHEETS)[number];
 
 const CLOCK_KEY = 'ustle-clock';
 
@@ -96,6 +95,7 @@ const BODIES: Record<Sheet, () => React.ReactNode> = {
   roots: RootsSheet,
   features: FeaturesSheet,
   pot: PotSheet,
+  photographs: PhotographsSheet,
   'bring in': BringIn,
 };
 

@@ -1,7 +1,13 @@
 import { isTrunkMeasured } from '@ustle/core';
 import type { Stage } from '../stage';
-import { useMeasureKit } from './kit';
+import { useMeasure, useMeasureKit } from './kit';
 import { MeasurePanel } from './MeasurePanel';
+import { PhotoTable } from './photographs/PhotoTable';
+
+function Over() {
+  const { onPhotos, photographs } = useMeasure();
+  return onPhotos ? <PhotoTable photographs={photographs} /> : null;
+}
 
 export const measure: Stage = {
   key: 'measure',
@@ -9,5 +15,6 @@ export const measure: Stage = {
   settled: (tree) => tree.branches.length > 0 && isTrunkMeasured(tree),
   useKit: useMeasureKit,
   Panel: MeasurePanel,
+  Over,
   wide: true,
 };

@@ -2,7 +2,10 @@ import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { useDebounce } from 'use-debounce';
 import { childrenOf, keptInRecord, mirroredBranch, movedPoint, reshaped, wrapDeg, type Branch, type Intent, type Measured, type Vec } from '@ustle/core';
 import type { Desk } from '../desk';
+import { oneOf, useAddress } from '../address';
 import { kitOf, type Drawing } from '../stage';
+import { usePhotographs } from './photographs/use-photographs';
+import { SHEETS } from './sheet-names';
 import { forgetTyped, isUnmeasured, keepTyped, markMeasured, markUnmeasured, useTyped } from './typed';
 
 type Changes = Extract<Intent, { kind: 'remeasure' }>['changes'];
@@ -33,12 +36,16 @@ interface Live {
 /** Keys that follow each other sooner than this are one value being typed. */
 const PAUSE_MS = 220;
 
+const ON_PHOTOS: Drawing = { instead: true };
+
 /** What is being measured: shown while one types, each value stored when its field is left. */
 export function useMeasureKit(desk: Desk) {
   const { stored, branch, setBranch, bearing, act, short } = desk;
   const { tree } = stored;
   const { branches } = tree;
   const kept = useTyped(stored.id);
+  const onPhotos = oneOf(useAddress().get('measures'), SHEETS, 'branches') === 'photographs';
+  const photographs = usePhotographs(desk, onPhotos);
   const [live, setLive] = useState<Live | null>(null);
   const [bent, setBent] = useState<Live | null>(null);
   const [part, setPart] = useState<Partial<Measured> | null>(null);
@@ -139,7 +146,9 @@ export function useMeasureKit(desk: Desk) {
     [measured, chosen, short, change],
   );
   return {
-    drawing,
+    drawing: onPhotos ? ON_PHOTOS : drawing,
+    onPhotos,
+    photographs,
     kept,
     typedIn: (field: string, typed: Parameters<typeof keepTyped>[2]) => keepTyped(stored.id, field, typed),
     setLive,

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { seer } from './vision';
+
+expose(seer);

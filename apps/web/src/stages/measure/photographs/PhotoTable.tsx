@@ -1,0 +1,149 @@
+import { useGesture } from '@use-gesture/react';
+import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
+import type { Px } from '@ustle/core';
+import { PhotoMarks } from './PhotoMarks';
+import { PhotoStrip } from './PhotoStrip';
+import type { Photographs } from './use-photographs';
+
+/** How a photo lies in its place: so many px of the screen for each of its own, and where its upper left corner is. */
+export interface Lie {
+  scale: number;
+  x: number;
+  y: number;
+}
+const MOST_ZOOM = 8;
+const STEP = 6;
+const FAR = 36;
+/** A drawn line is led through a press so near to it, px of the screen. */
+const LED = 40;
+
+/** The size of an element, as it changes. */
+function useSize(of: RefObject<HTMLElement | null>): { width: number; height: number } {
+  const [size, setSize] = useState({ width: 0, height: 0 });
+  useEffect(() => {
+    if (!of.current) return undefined;
+    const observer = new ResizeObserver(([entry]) => setSize({ width: entry!.contentRect.width, height: entry!.contentRect.height }));
+    observer.observe(of.current);
+    return () => observer.disconnect();
+  }, [of]);
+  return size;
+}
+
+const PRESS_WHAT = {
+  shoulder: 'press where it leaves the wood',
+  tip: 'press its tip',
+  foot: 'press where it leaves the soil',
+  top: 'press its top',
+  drawn: 'where it does not lie on the wood, press there or drag its points',
+} as const;
+
+/** A photo in the turntable's place, to be drawn over; the others below it. */
+export function PhotoTable({ photographs: ph }: { photographs: Photographs }) {
+  const { photo, line, drawnHere, begun, found, cameras } = ph;
+  const box = useRef<HTMLDivElement>(null);
+  const size = useSize(box);
+  const [zoom, setZoom] = useState({ times: 1, x: 0, y: 0 });
+  const [cross, setCross] = useState<Px | null>(null);
+  const fit = photo && size.width ? Math.min(size.width / photo.width, size.height / photo.height) : 1;
+  const lie: Lie = {
+    scale: fit * zoom.times,
+    x: (size.width - (photo?.width ?? 0) * fit) / 2 + zoom.x,
+    y: (size.height - (photo?.height ?? 0) * fit) / 2 + zoom.y,
+  };
+  const live = useRef(lie);
+  useEffect(() => {
+    live.current = lie;
+  });
+  const onPhoto = (clientX: number, clientY: number): Px => {
+    const at = box.current!.getBoundingClientRect();
+    return [(clientX - at.left - live.current.x) / live.current.scale, (clientY - at.top - live.current.y) / live.current.scale];
+  };
+  /** Nearer or farther about a place of the screen. */
+  const nearer = (by: number, clientX: number, clientY: number): void => {
+    const at = box.current!.getBoundingClientRect();
+    const [px, py] = [clientX - at.left, clientY - at.top];
+    setZoom((before) => {
+      const times = Math.min(MOST_ZOOM, Math.max(1, before.times * by));
+      if (times === 1) return { times: 1, x: 0, y: 0 };
+      const [ox, oy] = [lie.x - before.x, lie.y - before.y];
+      const k = times / before.times;
+      return { times, x: px - ox - k * (px - ox - before.x), y: py - oy - k * (py - oy - before.y) };
+    });
+  };
+  const bind = useGesture(
+    {
+      onDrag: ({ tap, xy: [x, y], delta: [dx, dy], pinching, cancel, event }) => {
+        if (pinching || (event.target as Element).closest('button')) cancel();
+        else if (tap) void ph.press(onPhoto(x, y), LED / lie.scale);
+        else setZoom((z) => (z.times > 1 ? { ...z, x: z.x + dx, y: z.y + dy } : z));
+      },
+      onWheel: ({ delta: [, dy], event }) => nearer(Math.exp(-dy * 0.0016), (event as WheelEvent).clientX, (event as WheelEvent).clientY),
+      onPinch: ({ origin: [x, y], movement: [scale], memo = 1 }) => {
+        nearer(scale / (memo as number), x, y);
+        return scale;
+      },
+    },
+    { drag: { filterTaps: true, pointer: { keys: false } } },
+  );
+  if (!photo)
+    return (
+      <div className="flex h-full items-center justify-center p-8 text-center text-quiet" data-ready="1">
+        <p className="max-w-96">Here the photos are seen, one at a time, and are drawn over. Bring some in beside this.</p>
+      </div>
+    );
+  const middle: Px = [photo.width / 2, photo.height / 2];
+  const onKeyDown = (event: KeyboardEvent): void => {
+    if (event.target !== event.currentTarget || event.ctrlKey || event.metaKey || event.altKey) return;
+    const step = (event.shiftKey ? FAR : STEP) / lie.scale;
+    const ways: Record<string, Px> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
+    const way = ways[event.key];
+    const rect = box.current!.getBoundingClientRect();
+    const centre: [number, number] = [rect.left + rect.width / 2, rect.top + rect.height / 2];
+    if (way)
+      setCross((before) => {
+        const [x, y] = before ?? middle;
+        return [Math.min(photo.width, Math.max(0, x + way[0])), Math.min(photo.height, Math.max(0, y + way[1]))];
+      });
+    else if (event.key === 'Enter') void ph.press(cross ?? middle, LED / lie.scale);
+    else if (event.key === '[' || event.key === ']') ph.step(event.key === ']' ? 1 : -1);
+    else if (event.key === '+' || event.key === '-') nearer(event.key === '+' ? 1.4 : 1 / 1.4, ...centre);
+    else if ((event.key === 'Delete' || event.key === 'Backspace') && drawnHere) void ph.put(null, undefined);
+    else if (event.key === 'Escape' && begun) ph.cancel();
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const trunk = line === 'trunk';
+  const startKnown = begun?.photo === photo.photo || (found.has(line) && cameras.has(photo.photo));
+  const what = drawnHere ? PRESS_WHAT.drawn : startKnown ? (trunk ? PRESS_WHAT.top : PRESS_WHAT.tip) : trunk ? PRESS_WHAT.foot : PRESS_WHAT.shoulder;
+  return (
+    <div className="flex h-full w-full flex-col" data-ready="1">
+      <div
+        ref={box}
+        role="application"
+        tabIndex={0}
+        aria-label={`Photo ${ph.numbers.get(photo.photo)}. ${ph.nameOf(line)}: ${what}. Arrow keys move the cross, Enter presses, brackets go to the next photo, plus and minus bring it nearer.`}
+        className="relative min-h-0 flex-1 cursor-crosshair touch-none select-none overflow-hidden bg-[#24251f] outline-offset-[-3px]"
+        data-photo={photo.photo}
+        data-scale={lie.scale}
+        onKeyDown={onKeyDown}
+        {...bind()}
+      >
+        <img
+          src={ph.addressOf(photo.photo)}
+          alt={`Photo ${ph.numbers.get(photo.photo)}`}
+          draggable={false}
+          className="absolute left-0 top-0 max-w-none origin-top-left"
+          width={photo.width}
+          height={photo.height}
+          style={{ transform: `translate(${lie.x}px, ${lie.y}px) scale(${lie.scale})` }}
+        />
+        <PhotoMarks photographs={ph} photo={photo} lie={lie} cross={cross} size={size} />
+        <p className="pointer-events-none absolute left-3 top-3 bg-base-100/90 px-2 py-0.5" role="status">
+          <strong className="font-semibold">{ph.nameOf(line)}</strong>: {ph.finding ? 'the line finds its way' : what}
+        </p>
+      </div>
+      <PhotoStrip photographs={ph} />
+    </div>
+  );
+}

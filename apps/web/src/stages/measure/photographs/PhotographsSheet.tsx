@@ -1,0 +1,149 @@
+import { useState } from 'react';
+import { KEPT_SIGHT } from '@ustle/core';
+import { paths } from '@ustle/contract';
+import { FileButton } from '../../../shared/FileButton';
+import { NumberField } from '../../../shared/NumberField';
+import { Quiet } from '../../../shared/parts';
+import { count } from '../../../shared/say';
+import { useDesk } from '../../desk';
+import { useMeasure } from '../kit';
+import { PhotoLines } from './PhotoLines';
+import { SimulatedCamera } from './SimulatedCamera';
+import type { Photographs } from './use-photographs';
+
+const FEWEST_GOOD = 6;
+
+/** What is wrong with photos, each with a way to take it out. */
+function NotUsed({ ph }: { ph: Photographs }) {
+  const why = ph.sight.photos.filter((p) => ph.left.has(p.photo));
+  const { refused } = ph;
+  // What is said of one line stands with it.
+  const notes = (ph.solved?.notes ?? []).filter((n) => !ph.lines.some((l) => n.startsWith(`${l}: `)));
+  if (!why.length && !refused.length && !notes.length && !ph.answer?.refused) return null;
+  return (
+    <ul className="mb-3 space-y-1 border-l-4 border-ochre px-3 py-1" aria-label="About the photos" role="status">
+      {ph.answer?.refused && <li>{ph.answer.refused}</li>}
+      {refused.map((r) => (
+        <li key={r.name} className="text-madder">
+          {r.name}: {r.why}
+        </li>
+      ))}
+      {why.map((p) => (
+        <li key={p.photo}>
+          <Quiet onClick={() => ph.look(p.photo)}>Photo {ph.numbers.get(p.photo)}</Quiet>: {ph.left.get(p.photo)}{' '}
+          <Quiet onClick={() => void ph.takeOut(p.photo)} label={`Take photo ${ph.numbers.get(p.photo)} out`}>
+            take it out
+          </Quiet>
+        </li>
+      ))}
+      {notes.map((n) => (
+        <li key={n}>{n}</li>
+      ))}
+    </ul>
+  );
+}
+
+function FirstSteps() {
+  return (
+    <ol className="my-3 list-decimal space-y-2 pl-6">
+      <li>
+        <a className="underline" href={paths.cards()} target="_blank" rel="noreferrer">
+          Print the cards
+        </a>{' '}
+        (two pages) at their full size, cut them out, and lay four to eight of them flat round the pot. Card 0 lies where the mark on the pot is: bearing 0.
+      </li>
+      <li>
+        Take 8 to 16 photos round the tree: most from about the height of its branches, a few from above. Each shows the whole tree and two cards or more.
+        Neither the pot nor a card may move meanwhile.
+      </li>
+      <li>Bring them in here, or open this page on the phone and take them with it.</li>
+    </ol>
+  );
+}
+
+/** A tree measured by photos: they come in, lines are drawn over them, the tree takes what follows. */
+export function PhotographsSheet() {
+  const { stored } = useDesk();
+  const { photographs: ph } = useMeasure();
+  const [over, setOver] = useState(false);
+  const { sight, solved, answer, coming } = ph;
+  const bring = (files: readonly File[]): void => void ph.bring(files.map((file) => ({ picture: file, name: file.name })));
+  const used = solved?.cameras.length ?? 0;
+  const changed = answer?.by?.changed ?? [];
+  const trunkDrawn = ph.found.has('trunk');
+  return (
+    <div
+      className={over ? 'outline-2 outline-copper' : ''}
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault();
+        setOver(false);
+        bring([...event.dataTransfer.files]);
+      }}
+    >
+      {!sight.photos.length && <FirstSteps />}
+      <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-2">
+        <FileButton
+          label={sight.photos.length ? 'More photos' : 'Bring photos in'}
+          what="Photos to measure by"
+          accept="image/jpeg,image/png,image/webp,image/heic,.heic"
+          multiple
+          disabled={coming !== null}
+          onFiles={bring}
+        />
+        <SimulatedCamera tree={stored.id} ph={ph} />
+      </div>
+      <div className="mb-2 flex flex-wrap items-center gap-x-4">
+        <NumberField
+          label="Side of a card"
+          inline
+          rule={KEPT_SIGHT.properties.cardSide as never}
+          value={sight.cardSide}
+          unit="mm"
+          onValue={(v) => v !== null && ph.setSide(v)}
+        />
+        {sight.photos.length > 0 && (
+          <a className="inline-flex min-h-11 items-center text-quiet underline" href={paths.cards()} target="_blank" rel="noreferrer">
+            cards to print
+          </a>
+        )}
+      </div>
+      <p role="status" className="mb-2 text-quiet">
+        {coming
+          ? `Photo ${coming.at} of ${coming.of} is looked at.`
+          : solved
+            ? `${count(used, 'photo')} stand in space, their corners within ${solved.rmsPx.toFixed(1)} px.${used < FEWEST_GOOD ? ' Eight or more, from all sides, make it surer.' : ''}`
+            : sight.photos.length && !answer
+              ? 'It is worked out where they were taken from.'
+              : ''}
+      </p>
+      <NotUsed ph={ph} />
+      {used > 0 && (
+        <>
+          <PhotoLines ph={ph} />
+          <div className="mt-3 flex flex-wrap items-center gap-3 border-t border-rule pt-3">
+            <button
+              type="button"
+              className="btn btn-primary"
+              aria-disabled={!trunkDrawn || !changed.length}
+              onClick={() => trunkDrawn && changed.length > 0 && void ph.takeOver()}
+            >
+              {changed.length ? `Measure the tree by them (${changed.length})` : 'The tree is measured by them'}
+            </button>
+            <span className="text-quiet">
+              {!trunkDrawn
+                ? 'Draw the trunk in two photos first: the tree stands on its foot.'
+                : changed.length
+                  ? `${changed.map(ph.nameOf).slice(0, 4).join(', ')}${changed.length > 4 ? ' …' : ''}: the tree has ${changed.length === 1 ? 'it' : 'them'} otherwise, or not yet.`
+                  : 'Its branches lie as they are drawn here.'}
+            </span>
+          </div>
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,24 @@
+import type { Px } from '@ustle/core';
+
+/** The place at a share of a drawn line's length, and its way there. */
+export function along(points: readonly Px[], share: number): { at: Px; way: Px } {
+  const steps = points.slice(1).map((p, i) => Math.hypot(p[0] - points[i]![0], p[1] - points[i]![1]));
+  let rest = share * steps.reduce((s, v) => s + v, 0);
+  let i = 0;
+  while (i < steps.length - 1 && rest > steps[i]!) rest -= steps[i++]!;
+  const [a, b, step] = [points[i]!, points[i + 1]!, steps[i] || 1];
+  return { at: [a[0] + ((b[0] - a[0]) * rest) / step, a[1] + ((b[1] - a[1]) * rest) / step], way: [(b[0] - a[0]) / step, (b[1] - a[1]) / step] };
+}
+
+/** The part of a drawn line that a place is nearest to: before which of its points it would come, and how far off it is, px. */
+export function nearestPart(points: readonly Px[], [x, y]: Px): { part: number; off: number } {
+  let [best, least] = [1, Infinity];
+  for (let i = 1; i < points.length; i++) {
+    const [a, b] = [points[i - 1]!, points[i]!];
+    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+    const k = Math.min(1, Math.max(0, ((x - a[0]) * dx + (y - a[1]) * dy) / (dx * dx + dy * dy || 1)));
+    const off = Math.hypot(x - a[0] - k * dx, y - a[1] - k * dy);
+    if (off < least) [best, least] = [i, off];
+  }
+  return { part: best, off: least };
+}

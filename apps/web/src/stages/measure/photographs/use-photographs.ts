@@ -1,0 +1,148 @@
+import { useCallback, useMemo, useState } from 'react';
+import { keptInRecord, nextPhoto, project, type Camera, type FoundLine, type KeptLine, type KeptPhoto, type KeptSight, type Px, type Vec } from '@ustle/core';
+import { worker, useAnswer } from '../../../jobs/use-planner';
+import { visionWorker } from '../../../jobs/use-vision';
+import type { SightAnswer } from '../../../jobs/planner';
+import { useAddress } from '../../address';
+import type { Desk } from '../../desk';
+import { NO_SIGHT, takeIn, type Coming } from './bring-photos';
+import { nearestPart } from './drawn-line';
+import { usePhotoAddress } from './photo-address';
+
+/** A line that was begun: its shoulder is pressed, its tip not yet. */
+interface Begun {
+  line: string;
+  photo: string;
+  at: Px;
+}
+
+const TRUNK = 'trunk';
+/** Of a tree nobody knows yet, this place counts for which photo shows most: about the middle of a small one, mm. */
+const ABOUT: Vec = [0, 0, 150];
+const tenth = (x: number): number => Math.round(10 * x) / 10;
+const tenths = ([x, y]: Px): Px => [tenth(x), tenth(y)];
+
+/** The photos that a tree is measured by: what is in them, what is drawn, what follows, and which one is looked at. */
+export function usePhotographs(desk: Desk, open: boolean) {
+  const { stored, act, today, names } = desk;
+  const { tree } = stored;
+  const { get, set } = useAddress();
+  const sight: KeptSight = tree.sight ?? NO_SIGHT;
+  const addressOf = usePhotoAddress(stored.id);
+  const asked = open && sight.photos.length > 0;
+  const answer = useAnswer(
+    () => (asked ? (worker('sight').sight(tree) as Promise<SightAnswer | null>) : Promise.resolve(null)),
+    // What else changes on a tree moves none of its lines.
+    [asked, tree.sight, tree.branches, tree.trunk],
+  );
+  const [begun, setBegun] = useState<Begun | null>(null);
+  const [coming, setComing] = useState<{ at: number; of: number } | null>(null);
+  const [refused, setRefused] = useState<readonly { name: string; why: string }[]>([]);
+  const [finding, setFinding] = useState(false);
+
+  const solved = answer?.sight ?? null;
+  const cameras = useMemo(() => new Map<string, Camera>((solved?.cameras ?? []).map((c) => [c.photo, c.camera])), [solved]);
+  const found = useMemo(() => new Map<string, FoundLine>((solved?.lines ?? []).map((l) => [l.line, l])), [solved]);
+  const left = useMemo(() => new Map<string, string>((answer ? (answer.sight ? answer.sight.left : answer.left) : []).map((l) => [l.photo, l.why])), [answer]);
+  const numbers = useMemo(() => new Map(sight.photos.map((p, i) => [p.photo, i + 1])), [sight.photos]);
+  /** Round the tree, as far as that is known; the others behind them, as they came. */
+  const inOrder = useMemo(() => {
+    const at = new Map((solved?.cameras ?? []).map((c) => [c.photo, c.bearing]));
+    return [...sight.photos].sort((a, b) => (at.get(a.photo) ?? a.bearing ?? 360) - (at.get(b.photo) ?? b.bearing ?? 360));
+  }, [sight.photos, solved]);
+
+  const drawnLines = useMemo(() => [...new Set(sight.drawn.map((d) => d.line))], [sight.drawn]);
+  const asksFor = get('line');
+  const line = asksFor ?? (drawnLines.includes(TRUNK) ? (drawnLines.at(-1) ?? TRUNK) : TRUNK);
+  const photo: KeptPhoto | undefined = inOrder.find((p) => p.photo === get('shot')) ?? inOrder[0];
+  const lines = useMemo(() => [...new Set([TRUNK, ...drawnLines, line])], [drawnLines, line]);
+  /** Branches of the list that are drawn over no photo yet. */
+  const undrawn = useMemo(() => tree.branches.filter((b) => !lines.includes(b.id)), [tree.branches, lines]);
+  const drawnHere: KeptLine | undefined = photo && sight.drawn.find((d) => d.line === line && d.photo === photo.photo);
+  const nameOf = useCallback(
+    (of: string): string => (of === TRUNK ? 'Trunk' : tree.branches.some((b) => b.id === of) ? names(of) : `new branch ${of.replace(/^b/, '')}`),
+    [names, tree.branches],
+  );
+  const nextFor = (of: string): string | null => nextPhoto(of, sight.drawn, cameras, found.get(of)?.end ?? ABOUT);
+
+  const freeId = (): string => {
+    const used = new Set([...tree.branches.map((b) => b.id), ...drawnLines, ...keptInRecord(tree.record)]);
+    let n = tree.branches.length + 1;
+    while (used.has(`b${n}`)) n++;
+    return `b${n}`;
+  };
+  const choose = (of: string): void => {
+    setBegun(null);
+    set({ line: of });
+  };
+  const look = (at: string): void => set({ shot: at });
+
+  const put = (points: readonly Px[] | null, widths: KeptLine['widths']): Promise<boolean> =>
+    act({ kind: 'draw-line', line, photo: photo!.photo, points: points && points.map(tenths), ...(widths?.length ? { widths } : {}) });
+
+  /** A press on the photo: a shoulder, then a tip; where the shoulder is known in space, the tip at once. A drawn line is led through a press within so many px of it. */
+  const press = async (at: Px, within: number): Promise<void> => {
+    if (!photo) return;
+    if (drawnHere) {
+      // Where it strayed it is led through there.
+      const { part, off } = nearestPart(drawnHere.points, at);
+      if (off > within) return;
+      await put([...drawnHere.points.slice(0, part), at, ...drawnHere.points.slice(part)], drawnHere.widths);
+      return;
+    }
+    const mine = begun?.line === line && begun.photo === photo.photo ? begun.at : null;
+    const camera = cameras.get(photo.photo);
+    const there = found.get(line);
+    const shoulder = mine ?? (camera && there ? project(camera, there.start) : null);
+    if (!shoulder) return setBegun({ line, photo: photo.photo, at });
+    setBegun(null);
+    setFinding(true);
+    try {
+      const runs = camera && there ? there.points.map((p) => project(camera, p)).filter((p) => p !== null) : null;
+      const way = await visionWorker().follow(photo.photo, addressOf(photo.photo), shoulder, at, runs);
+      await put(way.points, way.widths);
+    } catch {
+      await put([shoulder, at], undefined);
+    } finally {
+      setFinding(false);
+    }
+  };
+
+  /** Brings photos in, one after the other: a phone has not room for two. */
+  const bring = async (all: readonly Coming[]): Promise<void> => {
+    const fresh: KeptPhoto[] = [];
+    const no: { name: string; why: string }[] = [];
+    for (const [i, each] of all.entries()) {
+      setComing({ at: i + 1, of: all.length });
+      const taken = await takeIn(stored.id, today, each).catch(() => ({ refused: 'It could not be read.' }));
+      if ('refused' in taken) no.push({ name: each.name, why: taken.refused });
+      else fresh.push(taken);
+    }
+    setComing(null);
+    setRefused(no);
+    if (fresh.length) await act({ kind: 'measure', measured: { sight: { ...sight, photos: [...sight.photos, ...fresh] } } });
+  };
+  const takeOut = (out: string): Promise<boolean> =>
+    act({
+      kind: 'measure',
+      measured: { sight: { ...sight, photos: sight.photos.filter((p) => p.photo !== out), drawn: sight.drawn.filter((d) => d.photo !== out) } },
+    });
+
+  return {
+    ...{ sight, answer, solved, cameras, found, left, numbers, inOrder, photo, line, lines, undrawn, drawnHere, begun, coming, refused, finding },
+    ...{ addressOf, nameOf, nextFor, choose, look, put, press, bring, takeOut },
+    add: () => choose(freeId()),
+    /** The photo before or after the one that is looked at, round the tree. */
+    step: (by: 1 | -1) => {
+      const at = inOrder.findIndex((p) => p.photo === photo?.photo);
+      if (inOrder.length) look(inOrder[(at + by + inOrder.length) % inOrder.length]!.photo);
+    },
+    setSide: (cardSide: number) => void act({ kind: 'measure', measured: { sight: { ...sight, cardSide } } }),
+    takeOver: () => (answer?.by ? act({ kind: 'measure', measured: answer.by.measured }) : Promise.resolve(false)),
+    forgetLine: async (of: string) => {
+      for (const d of sight.drawn.filter((x) => x.line === of)) await act({ kind: 'draw-line', line: of, photo: d.photo, points: null });
+    },
+    cancel: () => setBegun(null),
+  };
+}
+export type Photographs = ReturnType<typeof usePhotographs>;
