@@ -1,6 +1,10 @@
 // Loads the demo studio into a running server that holds no tree yet.
 import { photosOf } from './photos.mjs';
+import { withSight } from './sight.mjs';
 import { rack, studio } from './studio.mjs';
+
+/** A tree that is being measured by photos: how many days ago they were taken, and by whom. */
+const PHOTOGRAPHED = { tree: 'Levanter', ago: 4, by: 'Robin' };
 
 /** The yard's benches in walking order, with the trees that stand on them. */
 const BENCHES = [
@@ -20,9 +24,11 @@ export async function loadStudio(address) {
   const trees = studio(today);
   await send('PUT', '/api/people', { people: ['Ash', 'Robin'] }, 'The list of people');
   await send('PUT', '/api/benches', { benches: BENCHES.map(({ id, name }) => ({ id, name })) }, 'The list of benches');
-  for (const tree of trees) {
+  for (const measured of trees) {
+    const round = measured.name === PHOTOGRAPHED.tree ? await withSight(measured, today, PHOTOGRAPHED.ago, PHOTOGRAPHED.by) : { tree: measured, photos: [] };
+    const { tree } = round;
     const { id } = await send('POST', '/api/trees/import', tree, tree.name);
-    for (const { act, name, picture } of await photosOf(tree, today)) {
+    for (const { act, name, picture } of [...(await photosOf(tree, today)), ...round.photos]) {
       const path = `/api/trees/${id}/photos?act=${encodeURIComponent(JSON.stringify(act))}&name=${encodeURIComponent(name)}`;
       const answer = await fetch(`${address}${path}`, { method: 'POST', headers: { 'Content-Type': 'image/jpeg' }, body: picture });
       if (!answer.ok) throw new Error(`A photo of ${tree.name} was refused: ${await answer.text()}`);

@@ -3,7 +3,8 @@ import sharp from 'sharp';
 import { dayOf, isoOf, treeOn } from '@ustle/core';
 import { photographOf } from '@ustle/vision/simulated';
 
-const jpegOf = ({ width, height, data }) =>
+/** A picture of pixels as a JPEG file. */
+export const jpegOf = ({ width, height, data }) =>
   sharp(Buffer.from(data.buffer), { raw: { width, height, channels: 4 } })
     .removeAlpha()
     .jpeg({ quality: 88 })

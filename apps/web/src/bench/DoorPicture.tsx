@@ -1,4 +1,4 @@
-export type Door = 'wire' | 'ruler' | 'try';
+export type Door = 'wire' | 'photos' | 'ruler' | 'try';
 
 const WOOD = { fill: 'none', stroke: 'var(--color-bark)', strokeLinecap: 'round' } as const;
 
@@ -36,6 +36,18 @@ const Ruled = () => (
   </>
 );
 
+/** A tree in a picture's frame, with a card before it. */
+const Photographed = () => (
+  <>
+    <rect x="22" y="6" width="68" height="60" fill="none" stroke="var(--color-ink)" strokeWidth={1.5} />
+    <path d="M52 54 C50 42 58 34 54 20" {...WOOD} strokeWidth={6} />
+    <path d="M53 40 C44 36 40 34 34 33 M56 31 C64 28 70 26 77 27" {...WOOD} strokeWidth={4} />
+    <path d="M38 54 H68" stroke="var(--color-bark)" strokeWidth={4} />
+    <path d="M70 60 l10 -3 l5 4 l-10 3 z" fill="var(--color-ink)" />
+    <path d="M28 62 l9 1 l-1 -5 l-8 -1 z" fill="var(--color-ink)" />
+  </>
+);
+
 /** A small tree of dots: nobody's. */
 const MadeUp = () => (
   <>
@@ -51,7 +63,7 @@ const MadeUp = () => (
   </>
 );
 
-const PICTURES: Record<Door, () => React.ReactNode> = { wire: Coiled, ruler: Ruled, try: MadeUp };
+const PICTURES: Record<Door, () => React.ReactNode> = { wire: Coiled, photos: Photographed, ruler: Ruled, try: MadeUp };
 
 /** What a way of bringing a tree in is about, drawn. */
 export function DoorPicture({ door }: { door: Door }) {

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
+import { paths } from '@ustle/contract';
 import { treeFromWire, type Form } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { KindField } from '../shared/KindField';
@@ -22,6 +23,12 @@ const DOORS: { door: Door; name: string; takes: string; what: string }[] = [
     name: 'It has wire on already',
     takes: 'a minute',
     what: 'Say where, how thick and since when: it is watched from then on. The tree itself can be measured any day.',
+  },
+  {
+    door: 'photos',
+    name: 'Photographs',
+    takes: 'ten minutes',
+    what: 'Cards are laid round its pot, a phone takes a dozen photos, and lines are drawn over them: within a degree or two, a few mm.',
   },
   {
     door: 'ruler',
@@ -106,13 +113,13 @@ export function NewTreePage() {
         />
       </div>
       <h2 className="mb-2 text-xl">How does it come in?</h2>
-      <ul className="grid gap-3 md:grid-cols-3">
+      <ul className="grid gap-3 md:grid-cols-2 xl:grid-cols-4">
         {DOORS.map(({ door: own, name, takes, what }) => (
           <li key={own}>
             <button
               type="button"
               aria-pressed={own === door}
-              className={`flex h-full w-full items-start gap-4 border p-3 text-left hover:bg-sheet ${own === door ? 'border-copper bg-sheet' : 'border-rule'}`}
+              className={`flex h-full w-full items-start gap-4 border p-3 text-left xl:flex-col xl:gap-1 hover:bg-sheet ${own === door ? 'border-copper bg-sheet' : 'border-rule'}`}
               onClick={() => enter(own)}
             >
               <span className="shrink-0">
@@ -135,6 +142,20 @@ export function NewTreePage() {
               Watch it
             </button>
           </OnlyWire>
+        </section>
+      )}
+      {door === 'photos' && (
+        <section className="mt-6 flex flex-wrap items-center gap-4" aria-label="Photographs">
+          <button
+            type="button"
+            className="btn btn-primary"
+            onClick={() => go((kind, name) => beginTree(name, kind.key), 'measure?measures=photographs', 'New')}
+          >
+            Bring photos in
+          </button>
+          <a className="underline" href={paths.cards()} target="_blank" rel="noreferrer">
+            The cards, to print
+          </a>
         </section>
       )}
       {door === 'ruler' && (

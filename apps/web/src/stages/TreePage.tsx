@@ -8,6 +8,7 @@ import { useNotice } from '../app/notice';
 import { send } from '../shared/http';
 import { useKeys } from '../shared/keys';
 import { Skeleton } from '../shared/parts';
+import { sayDate } from '../shared/say';
 import { useTree, useYard } from '../shared/queries';
 import { STAGES } from './all';
 import { DayShown } from './DayShown';
@@ -16,6 +17,7 @@ import { useTies } from './drawn-ties';
 import { DeskContext, useNewDesk, type Desk } from './desk';
 import { Ribbon } from './Ribbon';
 import { STAGE_KEYS } from './stem';
+import { hasPhotos, photoNear } from './photo-near';
 import { KitContext, type Drawing, type Stage } from './stage';
 import { TreeHead } from './TreeHead';
 
@@ -75,7 +77,7 @@ function WayOut({ id }: { id: string }) {
 
 /** The turntable, or what a stage sets in its place. */
 function Picture({ desk, drawing }: { desk: Desk; drawing: Drawing }) {
-  const { stored, tree, today, day, branch, setBranch, bearing, setBearing, plumb } = desk;
+  const { stored, tree, today, day, branch, setBranch, bearing, setBearing, plumb, onPhoto } = desk;
   const { planned, measured, beside, instead, ...drawn } = drawing;
   const coils = useCoils(desk);
   const allCoils = useMemo(() => (planned?.length ? [...coils, ...planned] : coils), [coils, planned]);
@@ -85,17 +87,27 @@ function Picture({ desk, drawing }: { desk: Desk; drawing: Drawing }) {
   const after = useMemo(() => (past ? null : outcomeOf(tree).tree), [tree, past]);
   // Ties stand on the tree in every stage: a hose or a can pulls at what nobody sees.
   const ties = useTies(desk, measured ?? shown);
+  const near = useMemo(() => (onPhoto ? photoNear(stored.tree, bearing) : null), [onPhoto, stored.tree, bearing]);
   const scene = { tree: measured ?? shown, coils: allCoils, ties, selected: branch, onSelect: setBranch };
   if (instead) return null;
   if (beside?.length) return <SideBySide pictures={beside} scene={scene} />;
   return (
-    <Turntable {...scene} after={measured ? null : after} plumb={plumb} bearing={bearing} onBearing={setBearing} view={tree.plan.front ?? LEVEL} {...drawn} />
+    <Turntable
+      {...scene}
+      after={measured ? null : after}
+      plumb={plumb}
+      bearing={bearing}
+      onBearing={setBearing}
+      view={tree.plan.front ?? LEVEL}
+      photo={near?.photo ?? null}
+      {...drawn}
+    />
   );
 }
 
 function OnTheTable({ stored, today, stage }: { stored: StoredTree; today: string; stage: Stage }) {
   const desk = useNewDesk(stored, today);
-  const { tree, plan, plumb, setPlumb } = desk;
+  const { tree, plan, plumb, setPlumb, onPhoto, setOnPhoto } = desk;
   const [drawing, setDrawing] = useState<Drawing>(NOTHING);
   const [over, setOver] = useState<HTMLElement | null>(null);
   const settled = useMemo(() => new Set(plan ? STAGES.filter((s) => s.settled(tree, plan)).map((s) => s.key) : []), [tree, plan]);
@@ -103,6 +115,8 @@ function OnTheTable({ stored, today, stage }: { stored: StoredTree; today: strin
   useEffect(() => {
     document.title = `${tree.name}, ${stage.name} · Ustle`;
   }, [tree.name, stage.name]);
+  const seenOn = onPhoto ? photoNear(stored.tree, desk.bearing) : null;
+  const takenOn = seenOn && stored.tree.record.find((l) => l.kind === 'photo' && l.photo === seenOn.id)?.on;
   const one = !drawing.beside?.length && !drawing.instead;
   return (
     <DeskContext value={desk}>
@@ -114,7 +128,7 @@ function OnTheTable({ stored, today, stage }: { stored: StoredTree; today: strin
               <Picture desk={desk} drawing={drawing} />
             </Suspense>
             {one && !drawing.measured && <DayShown />}
-            {one && (
+            {one && !seenOn && (
               <button
                 type="button"
                 aria-pressed={plumb}
@@ -122,6 +136,22 @@ function OnTheTable({ stored, today, stage }: { stored: StoredTree; today: strin
                 onClick={() => setPlumb(!plumb)}
               >
                 <span className="bg-base-100/85 px-1">{plumb ? 'without the grid' : 'plumb line and cm grid'}</span>
+              </button>
+            )}
+            {one && seenOn && (
+              <p className="pointer-events-none absolute right-4 top-4 bg-base-100/85 px-1 text-quiet" data-on-photo={seenOn.id}>
+                photo {seenOn.number}
+                {takenOn && `, taken on ${sayDate(takenOn)}`}
+              </p>
+            )}
+            {one && hasPhotos(stored.tree) && (
+              <button
+                type="button"
+                aria-pressed={onPhoto}
+                className={`absolute bottom-0 flex ${seenOn ? 'left-4' : 'left-52'} min-h-8 items-end pb-1.5 text-quiet pointer-coarse:min-h-11 underline-offset-2 hover:underline lg:pb-3`}
+                onClick={() => setOnPhoto(!onPhoto)}
+              >
+                <span className="bg-base-100/85 px-1">{onPhoto ? 'off the photo' : 'on the photo'}</span>
               </button>
             )}
             <div ref={setOver} hidden={Boolean(drawing.beside?.length)} className={drawing.instead ? 'h-full w-full' : ''} />

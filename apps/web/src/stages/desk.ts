@@ -35,6 +35,9 @@ export interface Desk {
   setView: (view: View) => void;
   plumb: boolean;
   setPlumb: (on: boolean) => void;
+  /** The tree is seen on its photos, where it has such. */
+  onPhoto: boolean;
+  setOnPhoto: (on: boolean) => void;
 }
 
 export function useNewDesk(stored: StoredTree, today: string): Desk {
@@ -74,6 +77,8 @@ export function useNewDesk(stored: StoredTree, today: string): Desk {
     setView: useCallback((v: View) => set({ bearing: String(v.bearing), pitch: String(v.pitch), roll: String(v.roll) }), [set]),
     plumb: get('plumb') === '1',
     setPlumb: useCallback((on: boolean) => set({ plumb: on ? '1' : null }), [set]),
+    onPhoto: get('on') === 'photo',
+    setOnPhoto: useCallback((on: boolean) => set({ on: on ? 'photo' : null }), [set]),
   };
 }
 

@@ -9,8 +9,9 @@ import { FOV_DEG, reachOf } from './framing';
 import { Picker, type PickAt } from './picking';
 import { PlumbLine } from './PlumbLine';
 import { PotMesh } from './PotMesh';
+import { PhotoBehindTree } from './PhotoBehind';
 import { OnWedge, Rig } from './Rig';
-import type { Stand } from './stand';
+import type { Stand, Tilt } from './stand';
 import { Table } from './Table';
 import { Ties } from './Ties';
 import { TreeMesh } from './TreeMesh';
@@ -18,6 +19,8 @@ import type { TurntableProps } from './Turntable';
 import { Wipe } from './Wipe';
 
 const NONE: readonly never[] = [];
+/** A photo was taken of the tree as it stands. */
+const UPRIGHT: Tilt = { bearing: 0, pitch: 0, roll: 0 };
 
 /** Asking a shader for its faults would hold the page until it is compiled. */
 const unhurried = ({ gl }: RootState): void => void (gl.debug.checkShaderErrors = import.meta.env.DEV);
@@ -37,7 +40,9 @@ interface Props extends TurntableProps {
 
 /** What is drawn: table, pot and tree, on its wedge. */
 export function Scene({ tree, room, placed, placedAfter, placedBent, live, wipeNow, pickAt, listeners, again, ...asked }: Props) {
-  const { coils = NONE, poses = NONE, rose = NONE, flags = NONE, foliage = 0.8, wipe = null, small = false } = asked;
+  const { coils = NONE, poses = NONE, rose = NONE, flags = NONE, foliage = 0.8, wipe: asksWipe = null, small = false, photo = null } = asked;
+  const wipe = photo ? null : asksWipe;
+  const view = photo ? UPRIGHT : asked.view;
   const tiltNow = useRef(new Matrix4());
   const reach = reachOf(placed);
   const tall =
@@ -48,7 +53,8 @@ export function Scene({ tree, room, placed, placedAfter, placedBent, live, wipeN
     );
   const widest = greatestOf(reach.map((r) => r.radius));
   const radius = Math.max(Math.max(tree.pot.width, tree.pot.depth) * 0.78, Math.min(widest * 1.02, tall * 0.76));
-  const shared = { onSelect: asked.onSelect, room, selected: asked.selected, foliage, coils };
+  const wood = !photo ? 'drawn' : placedBent ? 'pale' : 'unseen';
+  const shared = { onSelect: asked.onSelect, room, selected: asked.selected, foliage: photo ? 0 : foliage, coils, wood } as const;
   return (
     <Canvas
       flat
@@ -60,20 +66,26 @@ export function Scene({ tree, room, placed, placedAfter, placedBent, live, wipeN
       onCreated={unhurried}
     >
       <color attach="background" args={[room.ground]} />
-      <Rig live={live} tall={tall} reach={reach} pot={tree.pot} radius={radius} view={asked.view} closer={asked.closer ?? null} />
-      <Table
-        radius={radius}
-        top={-tree.pot.height - 1}
-        pot={tree.pot}
-        room={room}
-        numerals={!small && !asked.closer}
-        rose={rose}
-        flags={flags}
-        onFlag={(letter) => asked.onFlag?.(letter)}
-      />
-      {asked.plumb && <PlumbLine bearing={asked.bearing} height={placed.height} reach={radius} colour={room.pose} />}
-      <OnWedge view={asked.view} live={live} pot={tree.pot} matrix={tiltNow}>
-        <PotMesh pot={tree.pot} />
+      {photo ? (
+        <PhotoBehindTree key={photo.address} photo={photo} placed={placed} live={live} ground={room.ground} />
+      ) : (
+        <>
+          <Rig live={live} tall={tall} reach={reach} pot={tree.pot} radius={radius} view={view} closer={asked.closer ?? null} />
+          <Table
+            radius={radius}
+            top={-tree.pot.height - 1}
+            pot={tree.pot}
+            room={room}
+            numerals={!small && !asked.closer}
+            rose={rose}
+            flags={flags}
+            onFlag={(letter) => asked.onFlag?.(letter)}
+          />
+        </>
+      )}
+      {asked.plumb && !photo && <PlumbLine bearing={asked.bearing} height={placed.height} reach={radius} colour={room.pose} />}
+      <OnWedge view={view} live={live} pot={tree.pot} matrix={tiltNow}>
+        {!photo && <PotMesh pot={tree.pot} />}
         {wipe === null ? (
           <TreeMesh placed={placedBent ?? placed} after={placedBent ?? placedAfter} poses={poses} {...shared} />
         ) : (

@@ -1,10 +1,9 @@
 import { useFrame, useThree } from '@react-three/fiber';
 import { memo, useEffect, useMemo, useRef } from 'react';
-import { BackSide, BufferAttribute, BufferGeometry, ShaderMaterial, Vector3 } from 'three';
+import { BackSide, BufferAttribute, BufferGeometry, ShaderMaterial, Vector3, type PointsMaterial } from 'three';
 import { mergeGeometries } from 'three/addons/utils/BufferGeometryUtils.js';
 import { groupedBy, lengthOf, pointAt, speciesOf, stretch, type Limb, type Pad, type PlacedBranch, type PlacedTree } from '@ustle/core';
 import { coilMesh, type DrawnCoil } from './coil-geometry';
-import { FOV_DEG } from './framing';
 import { barkLook, leafLook, METAL_COLOURS, PLANNED_COLOURS, STATE_COLOURS, type Room } from './colours';
 import { pickable } from './picking';
 import { showTufts, sortTufts, TUFT_FRAGMENT, TUFT_VERTEX, tuftGeometry, tuftsOf, tuftTexture } from './foliage';
@@ -37,7 +36,10 @@ function cutsBetween(placed: PlacedTree, after: PlacedTree): Cuts {
 
 type OnSelect = (branch: string | null) => void;
 
-function BarkMesh({ mesh, onSelect }: { mesh: WoodMesh; onSelect: OnSelect }) {
+/** How wood is drawn: as it is; not at all, though it covers what is behind it; or pale, over a photo that shows it elsewhere. */
+export type WoodLook = 'drawn' | 'unseen' | 'pale';
+
+function BarkMesh({ mesh, look, onSelect }: { mesh: WoodMesh; look: WoodLook; onSelect: OnSelect }) {
   const picked = useMemo(
     () =>
       pickable((hit) => {
@@ -47,14 +49,14 @@ function BarkMesh({ mesh, onSelect }: { mesh: WoodMesh; onSelect: OnSelect }) {
     [mesh, onSelect],
   );
   return (
-    <mesh geometry={mesh.geometry} castShadow receiveShadow userData={picked}>
-      <meshLambertMaterial vertexColors />
+    <mesh geometry={mesh.geometry} castShadow={look === 'drawn'} receiveShadow={look === 'drawn'} userData={picked}>
+      <meshLambertMaterial key={look} vertexColors colorWrite={look !== 'unseen'} transparent={look === 'pale'} opacity={look === 'pale' ? 0.8 : 1} />
     </mesh>
   );
 }
 
 /** Bark and roots of a tree. Bark is grown once for the measured tree; a cut only leaves triangles out. */
-function Wood({ placed, cuts, onSelect }: { placed: PlacedTree; cuts: Cuts; onSelect: OnSelect }) {
+function Wood({ placed, cuts, wood, onSelect }: { placed: PlacedTree; cuts: Cuts; wood: WoodLook; onSelect: OnSelect }) {
   const look = barkLook(speciesOf(placed.tree.species));
   const small = useThree(({ size, viewport }) => size.height * viewport.dpr < SMALL_PICTURE);
   const whole = useMemo(
@@ -67,8 +69,8 @@ function Wood({ placed, cuts, onSelect }: { placed: PlacedTree; cuts: Cuts; onSe
   useFreed(ends.geometry);
   return (
     <>
-      <BarkMesh mesh={shown} onSelect={onSelect} />
-      {cuts.trimmed.length > 0 && <BarkMesh mesh={ends} onSelect={onSelect} />}
+      <BarkMesh mesh={shown} look={wood} onSelect={onSelect} />
+      {cuts.trimmed.length > 0 && <BarkMesh mesh={ends} look={wood} onSelect={onSelect} />}
     </>
   );
 }
@@ -204,15 +206,17 @@ function Poses({ placed, poses, room }: { placed: PlacedTree; poses: readonly Do
     return made;
   }, [placed.height, poses]);
   useFreed(geometry);
+  const material = useRef<PointsMaterial>(null);
+  // Points are sized as if the picture spanned a right angle; ours is narrower.
+  useFrame(({ camera }) => {
+    if (material.current) material.current.size = placed.height * 0.0085 * camera.projectionMatrix.elements[5]!;
+  });
   return (
     <points geometry={geometry} frustumCulled={false}>
-      <pointsMaterial map={dot()} color={room.pose} size={placed.height * 0.0085 * POINT_SCALE} transparent alphaTest={0.4} depthTest={false} opacity={0.9} />
+      <pointsMaterial ref={material} map={dot()} color={room.pose} transparent alphaTest={0.4} depthTest={false} opacity={0.9} />
     </points>
   );
 }
-
-/** three sizes points as if the picture spanned a right angle; ours is narrower. */
-const POINT_SCALE = 1 / Math.tan((FOV_DEG * Math.PI) / 360);
 
 function Chosen({ placed, branch }: { placed: PlacedTree; branch: string }) {
   const geometry = useMemo(() => {
@@ -237,25 +241,37 @@ export interface TreeMeshProps {
   poses: readonly DottedLine[];
   room: Room;
   selected: string | null;
-  /** How dense the foliage is drawn, 0..1: thinner where the wood is the matter. */
+  /** How dense the foliage is drawn, 0..1: thinner where the wood is the matter; nothing: not at all. */
   foliage: number;
+  wood?: WoodLook;
 }
 
 const NOTHING_HIDDEN: ReadonlySet<string> = new Set();
 
 /** Not drawn anew while the table turns: only the camera moves then. */
-export const TreeMesh = memo(function TreeMesh({ placed, after, outlines = true, onSelect, coils, poses, room, selected, foliage }: TreeMeshProps) {
+export const TreeMesh = memo(function TreeMesh({
+  placed,
+  after,
+  outlines = true,
+  onSelect,
+  coils,
+  poses,
+  room,
+  selected,
+  foliage,
+  wood = 'drawn',
+}: TreeMeshProps) {
   const cuts = useMemo(() => cutsBetween(placed, after), [placed, after]);
   const pads = useMemo(() => [...placed.branches.flatMap((b) => (b.pad ? [b.pad] : [])), ...(placed.apexPad ? [placed.apexPad] : [])], [placed]);
   const left = useMemo(() => cuts.trimmed.flatMap((b) => (b.pad ? [b.pad] : [])), [cuts]);
   return (
     <group>
-      <Wood placed={placed} cuts={cuts} onSelect={onSelect} />
+      <Wood placed={placed} cuts={cuts} wood={wood} onSelect={onSelect} />
       {outlines && <Outlines placed={placed} after={after} cuts={cuts} room={room} onSelect={onSelect} />}
       <Coils placed={placed} after={after} coils={coils} />
       {selected && placed.byId.has(selected) && <Chosen placed={placed} branch={selected} />}
-      <Foliage placed={placed} pads={pads} hidden={cuts.hidden} dim={foliage} />
-      {left.length > 0 && <Foliage placed={placed} pads={left} hidden={NOTHING_HIDDEN} dim={foliage} />}
+      {foliage > 0 && <Foliage placed={placed} pads={pads} hidden={cuts.hidden} dim={foliage} />}
+      {foliage > 0 && left.length > 0 && <Foliage placed={placed} pads={left} hidden={NOTHING_HIDDEN} dim={foliage} />}
       <Poses placed={after} poses={poses} room={room} />
     </group>
   );

@@ -8,6 +8,7 @@ import { ROOMS } from './colours';
 import type { Ball } from './framing';
 import { FrameListeners, useFrames, type Frame } from './frames';
 import { Labels } from './Labels';
+import type { PhotoBehind } from './PhotoBehind';
 import type { PickAt } from './picking';
 import { Scene } from './Scene';
 import type { Tilt } from './stand';
@@ -57,6 +58,8 @@ export interface TurntableProps {
   bendable?: string | null;
   onMovePoint?: (index: number, by: Vec) => void;
   onMoved?: () => void;
+  /** A photo that the tree is seen on, from where it was taken; what is drawn is drawn over it. */
+  photo?: PhotoBehind | null;
   /** Without the scale's words, for small pictures beside each other. */
   small?: boolean;
   /** With a plumb line and a grid in cm. */
@@ -103,7 +106,7 @@ export function Turntable(props: TurntableProps) {
     again.current?.();
   }, [wipe]);
   // Whatever else changes is a part of the scene, which asks for a frame of itself.
-  useEffect(() => again.current?.(), [placed, placedAfter, placedBent, view.bearing, view.pitch, view.roll, props.closer]);
+  useEffect(() => again.current?.(), [placed, placedAfter, placedBent, view.bearing, view.pitch, view.roll, props.closer, props.photo]);
   useFrames(
     listeners,
     useCallback((frame: Frame) => {
@@ -151,7 +154,7 @@ export function Turntable(props: TurntableProps) {
         <BendHandles placed={placed} branch={bendable} onMove={(index, by) => onMovePoint?.(index, by)} onDone={() => onMoved?.()} listeners={listeners} />
       )}
       {threaded && <ThreadedHandles threaded={threaded} listeners={listeners} />}
-      {wipe !== null && onWipe && <WipeHandle share={wipe} onWipe={onWipe} />}
+      {wipe !== null && onWipe && !props.photo && <WipeHandle share={wipe} onWipe={onWipe} />}
       {!small && (
         <p ref={said} className="pointer-events-none absolute left-5 top-4 bg-base-100/85 px-1 text-quiet">
           seen from {Math.round(bearing)}°

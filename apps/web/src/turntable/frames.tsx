@@ -1,8 +1,7 @@
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, type RefObject } from 'react';
 import { Matrix4, Vector3, type Camera } from 'three';
-import { toRad, type Vec } from '@ustle/core';
-import { FOV_DEG } from './framing';
+import type { Vec } from '@ustle/core';
 
 /** What the page is told after each frame, to put words and handles over the picture. */
 export interface Frame {
@@ -30,7 +29,7 @@ export function inPicture({ camera, width, height, tilt }: Frame, point: Vec): {
 /** A way across the picture, px, as a way in the tree's own space, mm: in the plane of the picture, at the depth of a point. */
 export function wayInTree({ camera, height, tilt }: Frame, at: Vec, dx: number, dy: number): Vec {
   const distance = camera.position.distanceTo(new Vector3(...at).applyMatrix4(tilt));
-  const mmPerPixel = (2 * distance * Math.tan(toRad(FOV_DEG / 2))) / height;
+  const mmPerPixel = (2 * distance) / (camera.projectionMatrix.elements[5]! * height);
   const way = new Vector3()
     .setFromMatrixColumn(camera.matrixWorld, 0)
     .multiplyScalar(dx * mmPerPixel)

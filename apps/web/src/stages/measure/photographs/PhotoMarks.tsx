@@ -2,7 +2,7 @@ import { useDrag } from '@use-gesture/react';
 import { useState } from 'react';
 import { project, sightIn, type KeptLine, type KeptPhoto, type Px, type Vec } from '@ustle/core';
 import { along } from './drawn-line';
-import type { Lie } from './PhotoTable';
+import type { Lie } from '../../../turntable/photo-lie';
 import type { Photographs } from './use-photographs';
 
 const joined = (points: readonly Px[]): string => points.map(([x, y]) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' ');

@@ -1,16 +1,11 @@
 import { useGesture } from '@use-gesture/react';
 import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
 import type { Px } from '@ustle/core';
+import { boxOf, lieOf, type Box, type Lie } from '../../../turntable/photo-lie';
 import { PhotoMarks } from './PhotoMarks';
 import { PhotoStrip } from './PhotoStrip';
 import type { Photographs } from './use-photographs';
 
-/** How a photo lies in its place: so many px of the screen for each of its own, and where its upper left corner is. */
-export interface Lie {
-  scale: number;
-  x: number;
-  y: number;
-}
 const MOST_ZOOM = 8;
 const STEP = 6;
 const FAR = 36;
@@ -44,12 +39,17 @@ export function PhotoTable({ photographs: ph }: { photographs: Photographs }) {
   const size = useSize(box);
   const [zoom, setZoom] = useState({ times: 1, x: 0, y: 0 });
   const [cross, setCross] = useState<Px | null>(null);
-  const fit = photo && size.width ? Math.min(size.width / photo.width, size.height / photo.height) : 1;
-  const lie: Lie = {
-    scale: fit * zoom.times,
-    x: (size.width - (photo?.width ?? 0) * fit) / 2 + zoom.x,
-    y: (size.height - (photo?.height ?? 0) * fit) / 2 + zoom.y,
-  };
+  // How near a photo is shown is settled when it is opened: what is drawn meanwhile moves nothing under the hand.
+  const [opened, setOpened] = useState<{ photo: string | undefined; worked: boolean; box: Box | null }>({ photo: undefined, worked: false, box: null });
+  const worked = ph.answer !== null;
+  if (opened.photo !== photo?.photo || (worked && !opened.worked)) {
+    const camera = photo && cameras.get(photo.photo);
+    const points = camera ? [...found.values()].flatMap((l) => l.points) : [];
+    setOpened({ photo: photo?.photo, worked, box: points.length ? boxOf(points, camera!) : null });
+    setZoom({ times: 1, x: 0, y: 0 });
+  }
+  const whole = photo && size.width ? lieOf(photo, opened.box, size.width, size.height, 1) : { scale: 1, x: 0, y: 0 };
+  const lie: Lie = { scale: whole.scale * zoom.times, x: whole.x + zoom.x, y: whole.y + zoom.y };
   const live = useRef(lie);
   useEffect(() => {
     live.current = lie;
