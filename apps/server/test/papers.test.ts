@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
+import exifr from 'exifr';
 import sharp from 'sharp';
 import { paths } from '@ustle/contract';
 import { generateTree, PAPERS } from '@ustle/core';
@@ -58,6 +59,13 @@ test('what several trees cut from the rack is one PDF; no tree, too many or one 
   expect((await get('?trees=nobody')).status).toBe(404);
 });
 
+test('the cards to print are a paper of two pages, every card on it at its size', async () => {
+  const answer = await fetch(`${server.address}/api/papers/cards.pdf`);
+  expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'application/pdf']);
+  const pdf = Buffer.from(await answer.arrayBuffer()).toString('latin1');
+  expect(pdf.match(/\/Type \/Page\b/g)).toHaveLength(2);
+});
+
 test('the camera beside the turning table takes the tree from the bearing that is asked: a picture each, the same from the same', async () => {
   const take = async (bearing: unknown) => fetch(`${server.address}/api/devices/camera/${tree}?bearing=${bearing}`);
   const picture = async (bearing: number): Promise<Buffer> => Buffer.from(await (await take(bearing)).arrayBuffer());
@@ -66,7 +74,11 @@ test('the camera beside the turning table takes the tree from the bearing that i
   expect(await sharp(front).metadata()).toMatchObject({ width: 1600, height: 1200 });
   expect(front.equals(await picture(0))).toBe(true);
   expect(front.equals(await picture(90))).toBe(false);
-  for (const wrong of ['', 'north', 360, -1]) expect((await take(wrong)).status).toBe(400);
+  for (const wrong of ['', 'north', 360, -1, '0&down=71', '0&down=steep']) expect((await take(wrong)).status).toBe(400);
+  // With cards about it, from above; its lens is told as a phone tells it.
+  const round = Buffer.from(await (await take('0&down=40&cards=1')).arrayBuffer());
+  expect(round.equals(front)).toBe(false);
+  expect(await exifr.parse(round, ['FocalLengthIn35mmFormat'])).toEqual({ FocalLengthIn35mmFormat: 26 });
   // What it takes goes the way of every photo, with its bearing.
   const act = { id: 'turned', on: TODAY, kind: 'photo', photo: 'turned', bearing: 90 };
   const init = { method: 'POST', headers: { 'Content-Type': 'image/jpeg' }, body: new Uint8Array(await picture(90)) };

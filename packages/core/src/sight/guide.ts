@@ -18,7 +18,11 @@ export function sightIn(camera: Camera, [x, y]: Px, other: Camera): Px[] {
 }
 
 type Three = [Vec, Vec, Vec];
-const determinant = ([[a, b, c], [d, e, f], [g, h, i]]: Three): number => a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g);
+/** How well a place is known by what is told of it: one over the sum of its variances (mm²) in three ways square to each other. */
+function known([[a, b, c], [, e, f], [, , i]]: Three): number {
+  const [ei, ai, ae] = [e * i - f * f, a * i - c * c, a * e - b * b];
+  return (a * ei - b * (b * i - f * c) + c * (b * f - e * c)) / (ei + ai + ae);
+}
 
 /** What a camera tells of a place (inverse variances, 1/mm²): all across its line of sight, nothing along it. */
 function tells(camera: Camera, point: Vec): Three {
@@ -30,13 +34,13 @@ function tells(camera: Camera, point: Vec): Three {
 /** The photo in which a line is best drawn next: the one that leaves least open of where it ends; null where all have it or none is used. */
 export function nextPhoto(line: string, drawn: readonly KeptLine[], cameras: ReadonlyMap<string, Camera>, about: Vec): string | null {
   const has = new Set(drawn.filter((d) => d.line === line && cameras.has(d.photo)).map((d) => d.photo));
-  const known = [...has].map((photo) => tells(cameras.get(photo)!, about));
+  const told = [...has].map((photo) => tells(cameras.get(photo)!, about));
   let best: { photo: string; worth: number } | null = null;
   for (const [photo, camera] of cameras) {
     if (has.has(photo)) continue;
-    const sum = [...known, tells(camera, about)].reduce((a, b) => a.map((row, r) => row.map((v, c) => v + b[r]![c]!)) as unknown as Three);
+    const sum = [...told, tells(camera, about)].reduce((a, b) => a.map((row, r) => row.map((v, c) => v + b[r]![c]!)) as unknown as Three);
     // Where it is drawn nowhere yet, any photo leaves its depth open: the nearest one shows most.
-    const worth = known.length ? determinant(sum) : sum[0][0] + sum[1][1] + sum[2][2];
+    const worth = told.length ? known(sum) : sum[0][0] + sum[1][1] + sum[2][2];
     if (!best || worth > best.worth) best = { photo, worth };
   }
   return best?.photo ?? null;

@@ -1,6 +1,6 @@
 import { clamp } from '../units/index.js';
 import { add, bearingAndElevation, direction, distance, lengthOf, limb, pointAt, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
-import { keptInRecord, type Branch, type KeptSight, type KnownAs, type Measured, type Station, type Tree } from '../tree/index.js';
+import { howKnown, keptInRecord, type Branch, type KeptSight, type KnownAs, type Measured, type Station, type Tree } from '../tree/index.js';
 import { keptCamera } from './kept.js';
 import type { FoundLine } from './lines.js';
 import type { Sight } from './set.js';
@@ -38,12 +38,13 @@ function trunkOf(found: FoundLine, was: readonly Station[]): { trunk: Station[];
     const [x, y, z] = tenths(pointAt(line, share * lengthOf(line)).point);
     return { x, y, z, d: Math.max(0.5, tenth(d + (tip - d) * share)) };
   });
-  return { trunk, known: knownOf(found, d) };
+  return { trunk, known: knownOf(found, BY_EYE * d) };
 }
 
-const knownOf = ({ d, sd }: FoundLine, thick: number): KnownAs => ({
+/** How well a found line is known; where its width was not drawn, its thickness as well as before (`before`, mm). */
+const knownOf = ({ d, sd }: FoundLine, before: number): KnownAs => ({
   how: 'photographs',
-  d: tenth(d === null ? BY_EYE * thick : sd.d),
+  d: tenth(d === null ? before : sd.d),
   deg: Math.min(90, tenth(sd.angleDeg)),
   length: tenth(sd.length),
 });
@@ -157,7 +158,7 @@ export function measuredBySight(tree: Tree, kept: KeptSight, sight: Sight): Meas
       d,
       tipD: clamp(tenth(line.tipD ?? was?.tipD ?? TIP * d), 0.1, d),
       path,
-      known: knownOf(line, d),
+      known: knownOf(line, was ? howKnown(tree, was.id).d : BY_EYE * d),
     };
     if (was) return { ...was, ...plain };
     const green = anyGreen ? 0 : Math.floor((1000 * ON_BRANCHES * line.length) / Math.max(1, lengths)) / 1000;

@@ -1,0 +1,144 @@
+import {
+  blankTree,
+  cameraOf,
+  depthOf,
+  generateTree,
+  lengthOf,
+  measuredBySight,
+  nextPhoto,
+  placeTree,
+  pointAt,
+  project,
+  seeded,
+  sightIn,
+  workOutSight,
+  cornersOf,
+  cross,
+  scale,
+  unit,
+  type Camera,
+  type KeptSight,
+  type Sight,
+  type Tree,
+  type Vec,
+} from '../src/index.js';
+
+const [WIDTH, HEIGHT] = [1600, 1200];
+const SIDE = 60;
+
+/** A camera at a bearing (degrees) and height that looks at the middle of a tree. */
+function cameraAt(bearing: number, height: number, away: number): Camera {
+  const turn = (bearing * Math.PI) / 180;
+  const at: Vec = [away * Math.sin(turn), away * Math.cos(turn), height];
+  const forward = unit([-at[0], -at[1], 180 - height]);
+  const right = unit(cross(forward, [0, 0, 1]));
+  return { at, forward, right, down: cross(forward, right), focal: 1250, k1: 0.02, centre: [WIDTH / 2 + 5, HEIGHT / 2 - 4] };
+}
+
+/** A tree as it is seen in eight photos with cards about it: its trunk and branches drawn in some of them, by a steady hand. */
+function seenOf(tree: Tree, noise: number): { kept: KeptSight; cameras: Camera[] } {
+  const placed = placeTree(tree);
+  const random = seeded(11);
+  const off = (): number => noise * (2 * random() - 1);
+  const cameras = Array.from({ length: 8 }, (_, i) => cameraAt(45 * i, i % 3 === 2 ? 900 : 320, 1000));
+  const cards = Array.from({ length: 6 }, (_, card) => {
+    const turn = (card * Math.PI) / 3;
+    return { card, laid: { x: 240 * Math.sin(turn), y: 240 * Math.cos(turn), turn: 0.7 * card } };
+  });
+  const bench = -tree.pot.height;
+  const photos = cameras.map((camera, i) => ({
+    photo: `p${i}`,
+    width: WIDTH,
+    height: HEIGHT,
+    focalGuess: 1200,
+    cards: cards.map(({ card, laid }) => ({ card, corners: cornersOf(laid, SIDE).map(([x, y]) => project(camera, [x, y, bench])!) as never })),
+  }));
+  const wood = [['trunk', placed.trunk, 0] as const, ...placed.branches.map((b) => [b.branch.id, b.line, 0.2 * b.parentDiameter] as const)];
+  const drawn = wood.flatMap(([line, limb, from]) =>
+    [0, 2, 3, 5].map((i) => {
+      const spot = (share: number) => pointAt(limb, from + share * (lengthOf(limb) - from));
+      const points = Array.from({ length: 9 }, (_, k) => project(cameras[i]!, spot(k / 8).point)!.map((v) => v + off()) as [number, number]);
+      const widths = [0.1, 0.9].map((share): [number, number] => {
+        const { point, diameter } = spot(share);
+        return [share, (diameter * cameras[i]!.focal) / depthOf(cameras[i]!, point)];
+      });
+      return { line, photo: `p${i}`, points, widths };
+    }),
+  );
+  return { kept: { cardSide: SIDE, photos, drawn }, cameras };
+}
+
+const solved = (kept: KeptSight): Sight => {
+  const found = workOutSight(kept);
+  if ('refused' in found) throw new Error(found.refused);
+  return found;
+};
+const tree = generateTree({ seed: 512, name: 'Brant', species: 'larch', height: 420, base: 40, swing: 0.1, primaries: 7, secondaries: 2 });
+const away = (a: Vec, b: Vec): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+
+test('a tree drawn over its photos is measured as it stands: each branch on its parent, its tip where it is, known as by photographs', () => {
+  const { kept } = seenOf(tree, 1);
+  const blank: Tree = { ...blankTree('Brant', 'larch'), pot: tree.pot };
+  const sight = solved(kept);
+  const { measured, fresh, changed } = measuredBySight(blank, kept, sight);
+  expect([fresh.length, changed.length]).toEqual([tree.branches.length, tree.branches.length + 1]);
+  const after: Tree = { ...blank, ...measured };
+  const [truth, found] = [placeTree(tree), placeTree(after)];
+  expect(Math.abs(lengthOf(found.trunk) / lengthOf(truth.trunk) - 1)).toBeLessThan(0.02);
+  const shares = tree.branches.map((b) => {
+    const [was, now] = [truth.byId.get(b.id)!, found.byId.get(b.id)!];
+    expect([b.id, now.branch.parent, now.branch.known?.how]).toEqual([b.id, b.parent, 'photographs']);
+    const tip = away(was.line.points.at(-1)!, now.line.points.at(-1)!);
+    expect([b.id, tip < 8]).toEqual([b.id, true]);
+    return { d: Math.abs(now.branch.d / b.d - 1), length: Math.abs(lengthOf(now.line) / lengthOf(was.line) - 1) };
+  });
+  const median = (values: number[]): number => values.sort((a, b) => a - b)[values.length >> 1]!;
+  expect(median(shares.map((s) => s.d))).toBeLessThan(0.06);
+  expect(median(shares.map((s) => s.length))).toBeLessThan(0.03);
+  // Taken in, the tree is as its photos have it: nothing is left to be taken in, and its cameras are kept where they stood.
+  expect(measuredBySight(after, kept, sight).changed).toEqual([]);
+  for (const { photo, camera } of sight.cameras) {
+    const again = cameraOf(after.sight!.photos.find((p) => p.photo === photo)!.camera!);
+    const [a, b] = [project(camera, [90, -60, 250])!, project(again, [90, -60, 250])!];
+    expect(Math.hypot(a[0] - b[0], a[1] - b[1])).toBeLessThan(0.1);
+  }
+});
+
+test('a listed branch keeps what photos do not show: its parent, green, state and name; one whose width is not drawn its thickness', () => {
+  const { kept } = seenOf(tree, 0);
+  const [chosen] = tree.branches.filter((b) => b.parent !== 'trunk');
+  const listed: Tree = { ...tree, branches: tree.branches.map((b) => (b.id === chosen!.id ? { ...b, name: 'lantern arm', state: 'weak', green: 0.02 } : b)) };
+  const bare = { ...kept, drawn: kept.drawn.map((d) => (d.line === chosen!.id ? { line: d.line, photo: d.photo, points: d.points } : d)) };
+  const { measured, fresh } = measuredBySight(listed, bare, solved(bare));
+  expect(fresh).toEqual([]);
+  const now = measured.branches!.find((b) => b.id === chosen!.id)!;
+  expect(now).toMatchObject({ name: 'lantern arm', state: 'weak', green: 0.02, parent: chosen!.parent, d: chosen!.d });
+  // Nobody drew how thick it is: that stays known as well as it was, by ruler.
+  expect(now.known!.d! / now.d).toBeLessThan(0.04);
+  expect(now.known!.length! / now.length).toBeGreaterThan(0.005);
+});
+
+test('where a drawn place can be in another photo is the line of sight to it; the next photo is one that crosses those it is drawn in', () => {
+  const { kept, cameras } = seenOf(tree, 0);
+  const point = placeTree(tree).branches[0]!.line.points.at(-1)!;
+  const [from, to] = [cameras[0]!, cameras[2]!];
+  const line = sightIn(from, project(from, point)!, to);
+  const there = project(to, point)!;
+  // It passes through where the place is seen there.
+  const offs = line.slice(1).map((b, i) => {
+    const a = line[i]!;
+    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+    const k = Math.min(1, Math.max(0, ((there[0] - a[0]) * dx + (there[1] - a[1]) * dy) / (dx * dx + dy * dy)));
+    return Math.hypot(there[0] - a[0] - k * dx, there[1] - a[1] - k * dy);
+  });
+  expect(Math.min(...offs)).toBeLessThan(1);
+  const all = new Map(cameras.map((c, i) => [`p${i}`, c]));
+  const only = (photos: readonly string[]) => kept.drawn.filter((d) => d.line === 'b1' && photos.includes(d.photo));
+  const across = (photo: string): number => {
+    const [a, b] = [all.get('p0')!, all.get(photo)!].map((c) => unit(scale(c.at, -1)));
+    return Math.abs(a![0] * b![0] + a![1] * b![1] + a![2] * b![2]);
+  };
+  const next = nextPhoto('b1', only(['p0']), all, point)!;
+  expect(across(next)).toBeLessThan(0.75);
+  expect(nextPhoto('b1', [...all.keys()].map((photo) => ({ ...kept.drawn[0]!, line: 'b1', photo })), all, point)).toBeNull(); // prettier-ignore
+});
