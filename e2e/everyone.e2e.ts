@@ -31,6 +31,13 @@ const VIEWS: [name: string, tree: string | null, path: string, opened?: (page: P
   ['pieces on paper', 'Squall', '/pieces'],
   ['read', 'Squall', '/read'],
   ['measure', 'Perseverance', '/measure'],
+  [
+    'photographs',
+    'Levanter',
+    '/measure?measures=photographs',
+    (page) => page.waitForFunction(() => /stand in space/.test(document.body.innerText)).then(() => undefined),
+  ],
+  ['by photos', null, '/new?by=photos'],
   ['front', 'Lantern', '/front'],
   ['findings', 'Old Ferry', '/remove?branch=b1'],
   ['what follows', 'Squall', '/remove?sheet=outcome'],

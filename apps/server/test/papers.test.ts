@@ -71,7 +71,7 @@ test('the camera beside the turning table takes the tree from the bearing that i
   const picture = async (bearing: number): Promise<Buffer> => Buffer.from(await (await take(bearing)).arrayBuffer());
   const front = await picture(0);
   expect(formatOf(front)).toBe('jpeg');
-  expect(await sharp(front).metadata()).toMatchObject({ width: 1600, height: 1200 });
+  expect(await sharp(front).metadata()).toMatchObject({ width: 1000, height: 750 });
   expect(front.equals(await picture(0))).toBe(true);
   expect(front.equals(await picture(90))).toBe(false);
   for (const wrong of ['', 'north', 360, -1, '0&down=71', '0&down=steep']) expect((await take(wrong)).status).toBe(400);

@@ -1,5 +1,5 @@
 import { generateTree, sizeAtAge, type Tree } from '@ustle/core';
-import { FOCAL_ON_35MM, photographOf, type Stand } from '@ustle/vision/simulated';
+import { FOCAL_ON_35MM, photographOf, type Size, type Stand } from '@ustle/vision/simulated';
 import sharp from 'sharp';
 
 /** A camera before a table that turns: it shows the tree from a bearing. A real one, on a cable or in the network, would be behind the same. */
@@ -9,7 +9,8 @@ export interface TurningCamera {
 }
 
 const QUALITY = 88;
-const SIZE = { width: 1600, height: 1200 };
+/** What is to be measured by is taken larger. */
+const sizeOf = ({ cards }: Stand): Size => (cards ? { width: 1600, height: 1200 } : { width: 1000, height: 750 });
 
 const UNMEASURED_AGE = 18;
 
@@ -23,7 +24,7 @@ function onTheTable(tree: Tree): Tree {
 /** Stands in for a camera: it draws the measured tree on a bench before a wall, as a phone's lens sees it, and tells its focal length as one does. */
 export const simulatedCamera = (): TurningCamera => ({
   take: (subject, from) => {
-    const { picture } = photographOf(onTheTable(subject), from, SIZE);
+    const { picture } = photographOf(onTheTable(subject), from, sizeOf(from));
     return sharp(Buffer.from(picture.data.buffer), { raw: { width: picture.width, height: picture.height, channels: 4 } })
       .removeAlpha()
       .jpeg({ quality: QUALITY })

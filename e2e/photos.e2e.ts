@@ -1,0 +1,138 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ElementHandle } from 'puppeteer-core';
+import sharp from 'sharp';
+import { asItStands, dayOf, generateTree, lengthOf, pointAt, project, turnDeg, type Camera, type Limb, type Px, type Tree } from '@ustle/core';
+import { photographOf } from '@ustle/vision/simulated';
+import { focus, idOf, open, press, pressWhere, says, sceneReady, stored, there, until, visit, write, type App } from './app';
+
+let app: App;
+beforeAll(async () => {
+  app = await open(4775);
+});
+afterAll(() => app.close());
+
+/** Presses at a place of the photo that is open, px of the photo. */
+async function pressAt([x, y]: Px): Promise<void> {
+  const lie = await app.page.evaluate(() => {
+    const box = document.querySelector<HTMLElement>('[data-photo]')!;
+    const { left, top } = box.querySelector('img')!.getBoundingClientRect();
+    return { left, top, scale: Number(box.dataset.scale) };
+  });
+  await app.page.mouse.click(lie.left + x * lie.scale, lie.top + y * lie.scale);
+}
+
+const lookAt = async (number: number): Promise<void> => {
+  const name = `[aria-label^="Photos, round"] button[aria-label^="Photo ${number}"]`;
+  await (await there(app.page, name)).evaluate((b) => (b as HTMLElement).click());
+  await app.page.waitForSelector(`${name}[aria-pressed="true"]`);
+};
+
+const drawnIn = (line: string, count: number) => (view: { tree: Tree }) => view.tree.sight!.drawn.filter((d) => d.line === line).length === count;
+
+/** Where a share of a branch is seen by a camera, from its parent's bark on. */
+const seenAt = (camera: Camera, line: Limb, from: number, share: number): Px => project(camera, pointAt(line, from + share * (lengthOf(line) - from)).point)!;
+
+test('a branch of a tree that is being measured by photos: two presses in each of two photos, and it stands in space; the tree takes it, and is seen on its photos', async () => {
+  const { page } = app;
+  const id = await idOf(app, 'Levanter');
+  const { tree } = (await stored(app, 'Levanter')) as { tree: Tree };
+  const on = tree.record.find((l) => l.kind === 'photo')!.on;
+  const standing = asItStands(tree, dayOf(on));
+  const shots = [1, 7].map((number) => ({
+    number,
+    ...photographOf(standing, { bearing: (number - 1) * 45, downDeg: 12, cards: true }, { width: 1200, height: 900 }),
+  }));
+  const { placed } = shots[0]!;
+  const drawn = new Set(tree.sight!.drawn.map((d) => d.line));
+  const [chosen] = placed.branches.filter((b) => b.order === 1 && !drawn.has(b.branch.id)).sort((a, b) => lengthOf(b.line) - lengthOf(a.line));
+  await visit(app, `/tree/${id}/measure?measures=photographs`);
+  await says(page, /8 photos stand in space, their corners within 0\.\d px/);
+  await page.select('aside select', chosen!.branch.id);
+  for (const [i, { number, camera }] of shots.entries()) {
+    await lookAt(number);
+    await pressAt(seenAt(camera, chosen!.line, 0.2 * chosen!.parentDiameter, 0));
+    await pressAt(seenAt(camera, chosen!.line, 0.2 * chosen!.parentDiameter, 1));
+    await until(app, 'Levanter', drawnIn(chosen!.branch.id, i + 1));
+  }
+  await says(page, /\d+ ± \d+ mm long, at −?\d+ ± \d+°/);
+  await press(page, 'Measure the tree by them');
+  await says(page, /The tree is measured by them/);
+  const now = ((await stored(app, 'Levanter')) as { tree: Tree }).tree.branches.find((b) => b.id === chosen!.branch.id)!;
+  expect(now.known?.how).toBe('photographs');
+  expect([Math.abs(turnDeg(now.bearing, chosen!.branch.bearing)) < 6, Math.abs(now.elevation - chosen!.branch.elevation) < 6]).toEqual([true, true]);
+  // From then on it is seen on them; turning goes from photo to photo.
+  for (const stage of ['remove', 'wire', 'work']) {
+    await visit(app, `/tree/${id}/${stage}?bearing=10`);
+    await press(page, 'on the photo');
+    await page.waitForSelector('[data-on-photo]');
+    const first = await page.$eval('[data-on-photo]', (e) => (e as HTMLElement).dataset.onPhoto);
+    await focus(page, '[role="application"]');
+    for (let i = 0; i < 7; i++) await page.keyboard.press('ArrowRight');
+    await page.waitForFunction((was) => document.querySelector<HTMLElement>('[data-on-photo]')!.dataset.onPhoto !== was, {}, first);
+    await sceneReady(page);
+    await press(page, 'off the photo');
+  }
+  // What was taken in is taken back in one step.
+  await press(page, 'Undo');
+  await until(app, 'Levanter', (v) => v.tree.branches.find((b: { id: string }) => b.id === chosen!.branch.id).known?.how !== 'photographs');
+  expect(app.errors).toEqual([]);
+});
+
+test('a new tree by photos: what is none is said by its name, the trunk is drawn by keyboard alone, and a reload in the middle loses nothing', async () => {
+  const { page } = app;
+  const folder = mkdtempSync(join(tmpdir(), 'ustle-photos-'));
+  const subject = generateTree({ seed: 4, name: 'Knot', species: 'larch', height: 400, base: 42, primaries: 4, secondaries: 0 });
+  const shots = [0, 90, 200, 290].map((bearing) => photographOf(subject, { bearing, downDeg: 25, cards: true }, { width: 1000, height: 750 }));
+  const files = await Promise.all(
+    shots.map(async ({ picture }, i) => {
+      const file = join(folder, `round ${i + 1}.jpg`);
+      await sharp(Buffer.from(picture.data.buffer), { raw: { width: 1000, height: 750, channels: 4 } }).removeAlpha().jpeg().toFile(file); // prettier-ignore
+      return file;
+    }),
+  );
+  const [heic, text] = [join(folder, 'IMG_1.heic'), join(folder, 'list.jpg')];
+  writeFileSync(heic, Buffer.from('\0\0\0\x18ftypheic\0\0\0\0mif1heic', 'latin1'));
+  writeFileSync(text, 'no picture');
+  await visit(app, '/new?by=photos');
+  await write(page, 'input[name="name"]', 'Knot');
+  await page.keyboard.type('larch');
+  await press(page, 'Bring photos in');
+  const input = (await there(page, 'input[aria-label="Photos to measure by"]')) as ElementHandle<HTMLInputElement>;
+  await input.uploadFile(heic, ...files, text);
+  await says(page, /4 photos stand in space/);
+  await says(page, /IMG_1\.heic: HEIC pictures are not read.*list\.jpg: It is no picture that can be read/);
+  // The cross by the arrow keys, one place after the other.
+  const { camera, placed } = shots[0]!;
+  const steps = async (from: Px, to: Px): Promise<void> => {
+    const scale = await page.$eval('[data-photo]', (e) => Number((e as HTMLElement).dataset.scale));
+    for (const [k, less, more] of [
+      [0, 'ArrowLeft', 'ArrowRight'],
+      [1, 'ArrowUp', 'ArrowDown'],
+    ] as const) {
+      const times = Math.round(((to[k] - from[k]) * scale) / 6);
+      for (let i = 0; i < Math.abs(times); i++) await page.keyboard.press(times < 0 ? less : more);
+    }
+    await page.keyboard.press('Enter');
+  };
+  await lookAt(1);
+  await focus(page, '[data-photo]');
+  const [foot, top] = [seenAt(camera, placed.trunk, 0, 0), seenAt(camera, placed.trunk, 0, 1)];
+  await steps([500, 375], foot);
+  await says(page, /Trunk: press its top/);
+  await steps(foot, top);
+  await until(app, 'Knot', drawnIn('trunk', 1));
+  await visit(app);
+  await says(page, /Trunk\s*drawn in one photo/);
+  await lookAt(2);
+  await pressAt(seenAt(shots[1]!.camera, placed.trunk, 0, 0));
+  await pressAt(seenAt(shots[1]!.camera, placed.trunk, 0, 1));
+  await says(page, /Trunk\s*\d+ ± \d+ mm long/);
+  await press(page, 'Measure the tree by them');
+  await until(app, 'Knot', ({ tree }) => tree.trunkKnown?.how === 'photographs' && Math.abs(tree.trunk.at(-1).z / 400 - 1) < 0.06);
+  // A photo that is in the way is taken out, with what was drawn on it.
+  await pressWhere(page, 'button', /^take its drawings away$/);
+  await until(app, 'Knot', drawnIn('trunk', 0));
+  expect(app.errors).toEqual([]);
+});
