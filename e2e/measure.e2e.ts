@@ -25,7 +25,7 @@ test('ten branches by keyboard alone, a thickness from the caliper, and undo aft
   await page.keyboard.type('Plover');
   await page.keyboard.press('Tab');
   await page.keyboard.type('larch');
-  for (let i = 0; i < 3; i++) await page.keyboard.press('Tab');
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');
   await enter(app, 'Measure it');
   await sceneReady(page);
@@ -186,5 +186,42 @@ test('a tree with wire on is watched after a minute, by keyboard: what is missin
   await page.keyboard.press('2');
   await says(page, /decide.*first left.*mm thick: .* or .*copper/);
   expect(await page.$eval('input[data-column="d"]', (e) => e.getAttribute('title'))).toMatch(/^guessed, ± 1\.1 mm$/);
+  expect(app.errors).toEqual([]);
+});
+
+test('a tree drawn on the turntable: branches pulled out of the wood, a point moved by a mm with a key, thicker, mirrored, and each taken back', async () => {
+  const { page } = app;
+  await visit(app, '/new?by=draw');
+  await write(page, 'input[name="name"]', 'Avocet');
+  await page.keyboard.type('larch');
+  await pressWhere(page, 'section button', /^Draw it$/);
+  await sceneReady(page);
+  await says(page, /Press on the wood and pull/);
+  const box = (await (await there(page, '[role="application"]')).boundingBox())!;
+  const middle = box.x + box.width / 2;
+  const pull = async (y: number, by: [number, number], count: number): Promise<void> => {
+    await page.mouse.move(middle, box.y + y * box.height);
+    await page.mouse.down();
+    for (let i = 1; i <= 6; i++) await page.mouse.move(middle + (by[0] * i) / 6, box.y + y * box.height + (by[1] * i) / 6);
+    await page.mouse.up();
+    await until(app, 'Avocet', ({ tree }) => tree.branches.length === count);
+    await visit(app, `/tree/${(await stored(app, 'Avocet')).id}/measure?draw=1`);
+  };
+  await pull(0.596, [-150, -40], 1);
+  await pull(0.457, [140, -50], 2);
+  const [left, right] = (await stored(app, 'Avocet')).tree.branches;
+  expect([left.bearing > 60 && left.bearing < 120, right.bearing > 240 && right.bearing < 300, left.at < right.at]).toEqual([true, true, true]);
+  expect([left.known, right.parent]).toEqual([{ how: 'drawn' }, 'trunk']);
+  await visit(app, `/tree/${(await stored(app, 'Avocet')).id}/measure?draw=1&branch=b1`);
+  await focus(page, 'button[aria-label^="Bend point 4"]');
+  await page.keyboard.press('ArrowUp');
+  const tip = (tree: { branches: { path: number[][] }[] }): number => tree.branches[0]!.path.at(-1)![2]!;
+  await until(app, 'Avocet', ({ tree }) => Math.abs(tip(tree) - left.path.at(-1)[2] - 1) < 0.3);
+  await press(page, 'thicker');
+  await until(app, 'Avocet', ({ tree }) => tree.branches[0].d > left.d && tree.branches[0].known.how === 'drawn');
+  await press(page, 'mirrored');
+  await until(app, 'Avocet', ({ tree }) => tree.branches.length === 3);
+  for (let i = 0; i < 3; i++) await press(page, 'Undo');
+  await until(app, 'Avocet', ({ tree }) => tree.branches.length === 2 && tree.branches[0].d === left.d && tip(tree) === left.path.at(-1)[2]);
   expect(app.errors).toEqual([]);
 });

@@ -24,9 +24,16 @@ async function pressAt([x, y]: Px): Promise<void> {
 }
 
 const lookAt = async (number: number): Promise<void> => {
-  const name = `[aria-label^="Photos, round"] button[aria-label^="Photo ${number}"]`;
-  await (await there(app.page, name)).evaluate((b) => (b as HTMLElement).click());
-  await app.page.waitForSelector(`${name}[aria-pressed="true"]`);
+  await app.page.waitForFunction(
+    (n) => {
+      const all = [...document.querySelectorAll<HTMLElement>('[aria-label^="Photos, round"] button')];
+      const found = all.find((b) => new RegExp(`^Photo ${n}(?!\\d)`).test(b.textContent!));
+      if (found?.ariaPressed !== 'true') found?.click();
+      return found?.ariaPressed === 'true';
+    },
+    {},
+    number,
+  );
 };
 
 const drawnIn = (line: string, count: number) => (view: { tree: Tree }) => view.tree.sight!.drawn.filter((d) => d.line === line).length === count;

@@ -3,7 +3,7 @@ import { actElsewhere, fill, idOf, open, press, pressWhere, says, sceneReady, st
 
 let app: App;
 beforeAll(async () => {
-  app = await open(4760);
+  app = await open(4850);
 });
 afterAll(() => app.close());
 

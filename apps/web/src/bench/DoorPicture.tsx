@@ -1,4 +1,4 @@
-export type Door = 'wire' | 'photos' | 'ruler' | 'try';
+export type Door = 'wire' | 'draw' | 'photos' | 'ruler' | 'try';
 
 const WOOD = { fill: 'none', stroke: 'var(--color-bark)', strokeLinecap: 'round' } as const;
 
@@ -36,6 +36,16 @@ const Ruled = () => (
   </>
 );
 
+/** A branch that is pulled out of a trunk. */
+const Pulled = () => (
+  <>
+    <path d="M30 66 C27 48 34 32 29 10" {...WOOD} strokeWidth={9} />
+    <path d="M32 42 C50 38 66 32 84 22" {...WOOD} strokeWidth={5} />
+    <circle cx="84" cy="22" r="6" fill="none" stroke="var(--color-copper)" strokeWidth={2.5} />
+    <path d="M92 19 l12 -4 m-5 -3 l5 3 l-3 5" fill="none" stroke="var(--color-copper)" strokeWidth={2} strokeLinecap="round" />
+  </>
+);
+
 /** A tree in a picture's frame, with a card before it. */
 const Photographed = () => (
   <>
@@ -63,7 +73,7 @@ const MadeUp = () => (
   </>
 );
 
-const PICTURES: Record<Door, () => React.ReactNode> = { wire: Coiled, photos: Photographed, ruler: Ruled, try: MadeUp };
+const PICTURES: Record<Door, () => React.ReactNode> = { wire: Coiled, draw: Pulled, photos: Photographed, ruler: Ruled, try: MadeUp };
 
 /** What a way of bringing a tree in is about, drawn. */
 export function DoorPicture({ door }: { door: Door }) {

@@ -25,6 +25,12 @@ const DOORS: { door: Door; name: string; takes: string; what: string }[] = [
     what: 'Say where, how thick and since when: it is watched from then on. The tree itself can be measured any day.',
   },
   {
+    door: 'draw',
+    name: 'Draw it',
+    takes: 'five minutes',
+    what: 'Branches are pulled out of a trunk on the turntable, by eye: roughly right, enough for a first plan.',
+  },
+  {
     door: 'photos',
     name: 'Photographs',
     takes: 'ten minutes',
@@ -113,7 +119,7 @@ export function NewTreePage() {
         />
       </div>
       <h2 className="mb-2 text-xl">How does it come in?</h2>
-      <ul className="grid gap-3 md:grid-cols-2 xl:grid-cols-4">
+      <ul className="grid gap-3 md:grid-cols-2 xl:grid-cols-5">
         {DOORS.map(({ door: own, name, takes, what }) => (
           <li key={own}>
             <button
@@ -144,6 +150,13 @@ export function NewTreePage() {
           </OnlyWire>
         </section>
       )}
+      {door === 'draw' && (
+        <section className="mt-6" aria-label="Draw it">
+          <button type="button" className="btn btn-primary" onClick={() => go((kind, name) => beginTree(name, kind.key), 'measure?draw=1', 'New')}>
+            Draw it
+          </button>
+        </section>
+      )}
       {door === 'photos' && (
         <section className="mt-6 flex flex-wrap items-center gap-4" aria-label="Photographs">
           <button
@@ -153,7 +166,7 @@ export function NewTreePage() {
           >
             Bring photos in
           </button>
-          <a className="underline" href={paths.cards()} target="_blank" rel="noreferrer">
+          <a className="inline-flex min-h-11 items-center underline" href={paths.cards()} target="_blank" rel="noreferrer">
             The cards, to print
           </a>
         </section>

@@ -23,6 +23,7 @@ export interface Drawing extends Partial<
     | 'evidence'
     | 'wipe'
     | 'onWipe'
+    | 'onPull'
     | 'bendable'
     | 'onMovePoint'
     | 'onMoved'

@@ -1,6 +1,6 @@
 import { useDrag } from '@use-gesture/react';
-import { useCallback, useState } from 'react';
-import type { PlacedTree, Vec } from '@ustle/core';
+import { useCallback, useState, type KeyboardEvent } from 'react';
+import { norm, scale, type PlacedTree, type Vec } from '@ustle/core';
 import { inPicture, useFrames, wayInTree, type Frame, type FrameListeners } from './frames';
 
 interface Handle {
@@ -18,9 +18,9 @@ interface Props {
   listeners: FrameListeners;
 }
 
-/** Handles on the points of a crooked branch; the shoulder stays. */
+/** Handles on the points of a crooked branch, or of the trunk; the first stays. Arrow keys move one by a mm, with Shift by ten. */
 export function BendHandles({ placed, branch, onMove, onDone, listeners }: Props) {
-  const line = placed.byId.get(branch)?.line;
+  const line = branch === 'trunk' ? placed.trunk : placed.byId.get(branch)?.line;
   const [handles, setHandles] = useState<readonly Handle[]>([]);
   const listen = useCallback(
     (frame: Frame): void => {
@@ -39,8 +39,19 @@ export function BendHandles({ placed, branch, onMove, onDone, listeners }: Props
       if (dx || dy) onMove(index as number, wayInTree(listeners.last!, line!.points[1]!, dx, dy));
       if (last) onDone();
     },
-    { pointer: { keys: true }, keyboardDisplacement: 4 },
+    { pointer: { keys: false } },
   );
+  /** A mm across the picture, as a way in the tree's space. */
+  const byKey = (event: KeyboardEvent, index: number): void => {
+    const ways: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+    const way = ways[event.key];
+    if (!way) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const [right, down] = [wayInTree(listeners.last!, line!.points[1]!, 1, 0), wayInTree(listeners.last!, line!.points[1]!, 0, 1)];
+    const along = way[0] ? right : down;
+    onMove(index, scale(along, ((way[0] || way[1]) * (event.shiftKey ? 10 : 1)) / norm(along)));
+  };
 
   return handles.map((h) => (
     <button
@@ -50,6 +61,8 @@ export function BendHandles({ placed, branch, onMove, onDone, listeners }: Props
       className="absolute h-11 w-11 -translate-x-1/2 -translate-y-1/2 cursor-move touch-none p-3"
       style={{ left: h.x, top: h.y }}
       {...bind(h.index)}
+      onKeyDown={(event) => byKey(event, h.index)}
+      onKeyUp={(event) => event.key.startsWith('Arrow') && onDone()}
     >
       <span className="block h-5 w-5 rounded-full border-2 border-indigo bg-sheet/70" />
     </button>

@@ -6,7 +6,7 @@ import type { Room } from './colours';
 import { EvidenceLines } from './EvidenceLines';
 import { FrameTeller, type FrameListeners } from './frames';
 import { FOV_DEG, reachOf } from './framing';
-import { Picker, type PickAt } from './picking';
+import { Picker, type PickAt, type WoodAt } from './picking';
 import { PlumbLine } from './PlumbLine';
 import { PotMesh } from './PotMesh';
 import { PhotoBehindTree } from './PhotoBehind';
@@ -34,12 +34,13 @@ interface Props extends TurntableProps {
   live: RefObject<Stand>;
   wipeNow: RefObject<number>;
   pickAt: RefObject<PickAt | null>;
+  woodAt: RefObject<WoodAt | null>;
   listeners: FrameListeners;
   again: RefObject<(() => void) | null>;
 }
 
 /** What is drawn: table, pot and tree, on its wedge. */
-export function Scene({ tree, room, placed, placedAfter, placedBent, live, wipeNow, pickAt, listeners, again, ...asked }: Props) {
+export function Scene({ tree, room, placed, placedAfter, placedBent, live, wipeNow, pickAt, woodAt, listeners, again, ...asked }: Props) {
   const { coils = NONE, poses = NONE, rose = NONE, flags = NONE, foliage = 0.8, wipe: asksWipe = null, small = false, photo = null } = asked;
   const wipe = photo ? null : asksWipe;
   const view = photo ? UPRIGHT : asked.view;
@@ -98,7 +99,7 @@ export function Scene({ tree, room, placed, placedAfter, placedBent, live, wipeN
         <Ties ties={asked.ties ?? NONE} room={room} thick={placed.height * 0.0035} />
         <EvidenceLines evidence={asked.evidence ?? NO_EVIDENCE} colour={room.pose} thick={placed.height * 0.006} />
       </OnWedge>
-      <Picker at={pickAt} />
+      <Picker at={pickAt} woodAt={woodAt} />
       <FrameTeller listeners={listeners} tilt={tiltNow} again={again} />
     </Canvas>
   );

@@ -5,7 +5,7 @@ import { mergeGeometries } from 'three/addons/utils/BufferGeometryUtils.js';
 import { groupedBy, lengthOf, pointAt, speciesOf, stretch, type Limb, type Pad, type PlacedBranch, type PlacedTree } from '@ustle/core';
 import { coilMesh, type DrawnCoil } from './coil-geometry';
 import { barkLook, leafLook, METAL_COLOURS, PLANNED_COLOURS, STATE_COLOURS, type Room } from './colours';
-import { pickable } from './picking';
+import { pickable, type PartOf } from './picking';
 import { showTufts, sortTufts, TUFT_FRAGMENT, TUFT_VERTEX, tuftGeometry, tuftsOf, tuftTexture } from './foliage';
 import { dot } from './sprites';
 import { branchPart, partOfFace, rootParts, SMALL_PICTURE, trunkPart, withoutParts, woodMesh, type WoodMesh, type WoodPart } from './wood-geometry';
@@ -41,11 +41,13 @@ export type WoodLook = 'drawn' | 'unseen' | 'pale';
 
 function BarkMesh({ mesh, look, onSelect }: { mesh: WoodMesh; look: WoodLook; onSelect: OnSelect }) {
   const picked = useMemo(
-    () =>
-      pickable((hit) => {
+    () => ({
+      ...pickable((hit) => {
         const part = partOfFace(mesh.ranges, hit.faceIndex ?? 0);
         onSelect(part === 'trunk' ? null : part);
       }),
+      partOf: ((hit) => partOfFace(mesh.ranges, hit.faceIndex ?? 0)) satisfies PartOf,
+    }),
     [mesh, onSelect],
   );
   return (

@@ -1,15 +1,15 @@
 import { useGesture } from '@use-gesture/react';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { placeTree, withLines, type Evidence, type Front, type Limb, type PlacedTree, type Tree, type Vec } from '@ustle/core';
+import { add, placeTree, withLines, type Evidence, type Front, type Limb, type PlacedTree, type Tree, type Vec } from '@ustle/core';
 import { useTheme } from '../app/theme';
 import { BendHandles } from './BendHandles';
 import type { DrawnCoil } from './coil-geometry';
 import { ROOMS } from './colours';
 import type { Ball } from './framing';
-import { FrameListeners, useFrames, type Frame } from './frames';
+import { FrameListeners, useFrames, wayInTree, type Frame } from './frames';
 import { Labels } from './Labels';
 import type { PhotoBehind } from './PhotoBehind';
-import type { PickAt } from './picking';
+import type { OnWood, PickAt, WoodAt } from './picking';
 import { Scene } from './Scene';
 import type { Tilt } from './stand';
 import type { Flag } from './Table';
@@ -54,7 +54,9 @@ export interface TurntableProps {
   labels?: readonly { branch: string; text: string }[];
   /** What a judgement saw: lines and words on the tree. */
   evidence?: Evidence | undefined;
-  /** A branch whose points can be dragged (the shoulder stays); told the point and how far it went in space, mm. */
+  /** Wood that is pressed and pulled: told of which limb, from where, and to where (mm, in the tree's space), and when the hand lets go. */
+  onPull?: (limb: string, from: Vec, to: Vec, done: boolean) => void;
+  /** A branch, or the trunk, whose points can be dragged (the first stays); told the point and how far it went in space, mm. */
   bendable?: string | null;
   onMovePoint?: (index: number, by: Vec) => void;
   onMoved?: () => void;
@@ -91,6 +93,7 @@ export function Turntable(props: TurntableProps) {
   const again = useRef<(() => void) | null>(null);
   const wipeNow = useRef(wipe ?? 0.5);
   const pickAt = useRef<PickAt | null>(null);
+  const woodAt = useRef<WoodAt | null>(null);
   const box = useRef<HTMLDivElement>(null);
   const said = useRef<HTMLParagraphElement>(null);
   const [ready, setReady] = useState(false);
@@ -115,10 +118,20 @@ export function Turntable(props: TurntableProps) {
     }, []),
   );
 
+  /** Pulls a branch out of the wood, in the plane that faces the viewer. */
+  const pull = (wood: OnWood, x: number, y: number, done: boolean): OnWood => {
+    const frame = listeners.last!;
+    const at = wood.point.clone().applyMatrix4(frame.tilt.clone().invert());
+    const from: Vec = [at.x, at.y, at.z];
+    props.onPull?.(wood.part, from, add(from, wayInTree(frame, from, x, y)), done);
+    return wood;
+  };
   const bind = useGesture(
     {
       /** Dragging to the right turns the near side of the table to the right; what is only touched is chosen. */
-      onDrag: ({ movement: [x], tap, last, xy, pinching, cancel, memo = live.current.bearing }) => {
+      onDrag: ({ movement: [x, y], tap, last, first, xy, initial, pinching, cancel, memo = live.current.bearing }) => {
+        const pulled = first && !tap && props.onPull ? woodAt.current?.(...initial) : null;
+        if (pulled || (memo as OnWood).part) return pull(pulled ?? (memo as OnWood), x, y, last);
         const from = memo as number;
         if (pinching) cancel();
         else if (tap) {
@@ -148,9 +161,9 @@ export function Turntable(props: TurntableProps) {
       onKeyDown={onKeyDown}
       {...bind()}
     >
-      <Scene {...props} {...{ placed, placedAfter, placedBent, live, wipeNow, pickAt, listeners, again }} room={ROOMS[theme]} />
+      <Scene {...props} {...{ placed, placedAfter, placedBent, live, wipeNow, pickAt, woodAt, listeners, again }} room={ROOMS[theme]} />
       <Labels placed={placedBent ?? placed} labels={labels} evidence={evidence} selected={selected} onSelect={onSelect} listeners={listeners} />
-      {bendable && placed.byId.get(bendable)?.branch.path && (
+      {bendable && (bendable === 'trunk' || placed.byId.get(bendable)?.branch.path) && (
         <BendHandles placed={placed} branch={bendable} onMove={(index, by) => onMovePoint?.(index, by)} onDone={() => onMoved?.()} listeners={listeners} />
       )}
       {threaded && <ThreadedHandles threaded={threaded} listeners={listeners} />}

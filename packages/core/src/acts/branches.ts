@@ -47,7 +47,7 @@ export const remeasure = actKind({
     if (gone) return gone;
     const branches = tree.branches.map((b) => (b.id === branch ? reshaped(b, changes as Partial<Branch>) : b));
     const changed = branches.find((b) => b.id === branch)!;
-    const thick = thicknessAnew(tree, branches, on);
+    const thick = thicknessAnew(tree, branches, on, (id) => id === branch && 'known' in changes);
     return impossible({ ...tree, branches }, changed) ?? { tree: withBranches(tree, thick.branches), lines: [...lineAnew(tree, branches, on), ...thick.lines] };
   },
   say: ({ branch, changes }, names) => ('name' in changes && Object.keys(changes).length === 1 ? `name ${names(branch)}` : `measure ${names(branch)}`),

@@ -55,13 +55,18 @@ export function lineAnew(tree: Tree, branches: readonly Branch[], on: string): L
 /** Measured again so many days later, the thickness of before is a measure of its own. */
 const ANOTHER_AFTER_DAYS = 14;
 
-/** Branches with the day on which their thickness was measured and how well they are known, where that is told anew; and lines for the thickness of before, and for one that the record told already on that day. */
-export function thicknessAnew(tree: Tree, branches: readonly Branch[], on: string): { branches: Branch[]; lines: LineOf<'measured'>[] } {
+/** Branches with the day on which their thickness was measured and how well they are known, where that is told anew (`told`: who measured them says how well, whatever it was before); and lines for the thickness of before, and for one that the record told already on that day. */
+export function thicknessAnew(
+  tree: Tree,
+  branches: readonly Branch[],
+  on: string,
+  told: (branch: string) => boolean = () => false,
+): { branches: Branch[]; lines: LineOf<'measured'>[] } {
   const before = new Map(tree.branches.map((b) => [b.id, b]));
   const lines: LineOf<'measured'>[] = [];
   const dated = branches.map((given): Branch => {
     const was = before.get(given.id);
-    const b = was ? knownAnew(was, given) : given;
+    const b = was && !told(given.id) ? knownAnew(was, given) : given;
     if (was?.d === b.d || (b.measuredOn && b.measuredOn !== was?.measuredOn)) return b;
     if (was?.measuredOn && dayOf(on) - dayOf(was.measuredOn) >= ANOTHER_AFTER_DAYS)
       lines.push({ kind: 'measured', on: was.measuredOn, branch: b.id, d: was.d });
@@ -113,7 +118,8 @@ export const measure = actKind({
       tree.branches.filter((b) => !there.has(b.id)),
     );
     if (notYet) return notYet;
-    const thick = thicknessAnew(tree, branches, on);
+    // Photos tell how well they show what is measured by them.
+    const thick = thicknessAnew(tree, branches, on, () => measured.sight !== undefined);
     return {
       tree: withBranches(next, thick.branches),
       lines: [...unlistedLines(tree, branches, on), ...lineAnew(tree, branches, on), ...thick.lines, ...trunk],

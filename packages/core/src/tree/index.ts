@@ -9,6 +9,7 @@ export * from './cuts.js';
 export * from './decisions.js';
 export * from './deeds-to-agree.js';
 export * from './describe.js';
+export * from './drawn-by-eye.js';
 export * from './form.js';
 export * from './gap.js';
 export * from './geometry.js';

@@ -1,6 +1,19 @@
-import { useCallback, useDeferredValue, useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useDebounce } from 'use-debounce';
-import { childrenOf, keptInRecord, mirroredBranch, movedPoint, reshaped, wrapDeg, type Branch, type Intent, type Measured, type Vec } from '@ustle/core';
+import {
+  childrenOf,
+  drawnPoint,
+  drawnTrunk,
+  keptInRecord,
+  mirroredBranch,
+  pulledBranch,
+  reshaped,
+  wrapDeg,
+  type Branch,
+  type Intent,
+  type Measured,
+  type Vec,
+} from '@ustle/core';
 import type { Desk } from '../desk';
 import { oneOf, useAddress } from '../address';
 import { kitOf, type Drawing } from '../stage';
@@ -35,6 +48,8 @@ interface Live {
 }
 /** Keys that follow each other sooner than this are one value being typed. */
 const PAUSE_MS = 220;
+/** What is pulled less far than this, mm, was only touched. */
+const SHORTEST_PULL = 8;
 
 const ON_PHOTOS: Drawing = { instead: true };
 
@@ -49,10 +64,14 @@ export function useMeasureKit(desk: Desk) {
   const [live, setLive] = useState<Live | null>(null);
   const [bent, setBent] = useState<Live | null>(null);
   const [part, setPart] = useState<Partial<Measured> | null>(null);
+  const [pulled, setPulled] = useState<Branch | null>(null);
   // The hand on a bend sees it follow; who types sees the keys first, and the tree at the next pause.
   const [typed] = useDebounce(live, PAUSE_MS);
   const now = useDeferredValue(bent ?? typed);
   const nowPart = useDeferredValue(part);
+  const nowPulled = useDeferredValue(pulled);
+  const { get, set } = useAddress();
+  const drawing3d = get('draw') === '1' && !onPhotos;
 
   const freeId = (): string => {
     const used = new Set([...branches.map((b) => b.id), ...keptInRecord(tree.record)]);
@@ -117,23 +136,56 @@ export function useMeasureKit(desk: Desk) {
 
   const measured = useMemo(() => {
     const base = nowPart ? { ...tree, ...nowPart } : tree;
-    return now ? { ...base, branches: base.branches.map((b) => (b.id === now.branch ? reshaped(b, now.changes) : b)) } : base;
-  }, [tree, now, nowPart]);
+    const changed = now ? { ...base, branches: base.branches.map((b) => (b.id === now.branch ? reshaped(b, now.changes) : b)) } : base;
+    return nowPulled ? { ...changed, branches: [...changed.branches, nowPulled] } : changed;
+  }, [tree, now, nowPart, nowPulled]);
+  /** A branch grows out of the wood while it is pulled; let go, it is in the list. */
+  const pull = (limb: string, from: Vec, to: Vec, done: boolean): void => {
+    const grown = pulledBranch(tree, limb, from, to, freeId());
+    setPulled(done ? null : grown);
+    if (!done || grown.length < SHORTEST_PULL) return;
+    void act({ kind: 'list-branch', branch: grown, after: branches.at(-1)?.id ?? null });
+    setBranch(grown.id);
+  };
+  /** Thicker or thinner by eye: the chosen branch, or the trunk where none is. */
+  const thicken = (times: number): void => {
+    const tenth = (x: number): number => Math.max(0.3, Math.round(x * times * 10) / 10);
+    const of = branches.find((b) => b.id === branch);
+    if (of) void change(of.id, { d: tenth(of.d), tipD: Math.min(tenth(of.d), tenth(of.tipD)), known: { ...of.known, how: 'drawn' } });
+    else void act({ kind: 'measure', measured: { trunk: tree.trunk.map((s) => ({ ...s, d: Math.max(0.5, tenth(s.d)) })), trunkKnown: { how: 'drawn' } } });
+  };
   const chosen = measured.branches.find((b) => b.id === branch);
+  // What is done is done with the tree of that moment; what is drawn is not made anew for it.
+  const pullNow = useRef(pull);
+  const trunkDone = useRef<() => void>(() => undefined);
+  useEffect(() => {
+    pullNow.current = pull;
+    trunkDone.current = () => {
+      if (part?.trunk) void act({ kind: 'measure', measured: part }).finally(() => setPart(null));
+    };
+  });
   const drawing = useMemo<Drawing>(
     () => ({
       measured,
       // A crooked branch has its handles, where a word would stand in the way.
       labels: chosen && !chosen.path ? [{ branch: chosen.id, text: short(chosen.id) }] : [],
       foliage: 0.45,
+      ...(drawing3d ? { onPull: (...of: Parameters<typeof pull>) => pullNow.current(...of) } : {}),
+      ...(drawing3d && !chosen
+        ? {
+            bendable: 'trunk',
+            onMovePoint: (index: number, by: Vec) =>
+              setPart((before) => ({ trunk: drawnTrunk(before?.trunk ?? tree.trunk, index, by), trunkKnown: { how: 'drawn' } })),
+            onMoved: () => trunkDone.current(),
+          }
+        : {}),
       ...(chosen?.path
         ? {
             bendable: chosen.id,
             onMovePoint: (index: number, by: Vec) =>
               setBent((before) => {
                 const b = before?.branch === chosen.id ? { ...chosen, ...before.changes } : chosen;
-                const { path, bearing: to, elevation, length } = movedPoint(b, index, by);
-                return { branch: chosen.id, changes: { path, bearing: to, elevation, length } };
+                return { branch: chosen.id, changes: drawnPoint(b, index, by) };
               }),
             onMoved: () =>
               setBent((before) => {
@@ -143,11 +195,14 @@ export function useMeasureKit(desk: Desk) {
           }
         : {}),
     }),
-    [measured, chosen, short, change],
+    [measured, chosen, short, change, drawing3d, tree.trunk],
   );
   return {
     drawing: onPhotos ? ON_PHOTOS : drawing,
     onPhotos,
+    drawing3d,
+    setDrawing: (on: boolean) => set({ draw: on ? '1' : null }),
+    thicken,
     photographs,
     kept,
     typedIn: (field: string, typed: Parameters<typeof keepTyped>[2]) => keepTyped(stored.id, field, typed),

@@ -13,23 +13,22 @@ export function PhotoStrip({ photographs: ph }: { photographs: Photographs }) {
         const here = p.photo === shown;
         const drawn = ph.sight.drawn.some((d) => d.photo === p.photo && d.line === ph.line);
         const why = ph.left.get(p.photo);
-        const number = ph.numbers.get(p.photo);
-        const said = [`Photo ${number}`, ...(why ? ['not used'] : []), ...(drawn ? ['drawn'] : []), ...(next === p.photo ? ['helps most next'] : [])];
+        const mark = why ? 'not used' : drawn ? 'drawn' : next === p.photo ? 'next' : null;
         return (
           <li key={p.photo} className="shrink-0">
             <button
               ref={here ? open : null}
               type="button"
-              aria-label={said.join(', ')}
               aria-pressed={here}
               className={`relative block border-2 ${here ? 'border-copper' : 'border-transparent hover:border-rule'}`}
               onClick={() => ph.look(p.photo)}
             >
               <img src={ph.addressOf(p.photo, 'small')} alt="" className={`h-16 w-auto ${why ? 'opacity-40' : ''}`} width={86} height={64} loading="lazy" />
-              <span className="absolute left-0 top-0 bg-base-100/90 px-1 text-[0.94rem]">{number}</span>
-              {drawn && <span className="absolute bottom-0 right-0 bg-indigo px-1 text-[0.85rem] text-[#f6f4ee]">drawn</span>}
-              {why && <span className="absolute bottom-0 left-0 bg-madder px-1 text-[0.85rem] text-[#fff6f3]">not used</span>}
-              {!why && next === p.photo && <span className="absolute bottom-0 right-0 bg-copper px-1 text-[0.85rem] text-[#fffaf2]">next</span>}
+              <span className="absolute left-0 top-0 bg-base-100/90 px-1">
+                <span className="sr-only">Photo </span>
+                {ph.numbers.get(p.photo)}
+              </span>
+              {mark && <span className={`absolute bottom-0 right-0 bg-base-100/95 px-1 text-[0.94rem] ${why ? 'text-madder' : ''}`}>{mark}</span>}
             </button>
           </li>
         );
