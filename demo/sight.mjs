@@ -50,7 +50,7 @@ export async function withSight(tree, todayIso, ago, by) {
   );
   const photos = shots.map(({ photo, bearing, cards }) => ({ photo, bearing, ...SIZE, focalGuess: focalGuessOf(SIZE, FOCAL_ON_35MM), cards }));
   return {
-    tree: { ...tree, sight: { cardSide: LAID_SIDE, photos, drawn } },
+    tree: { ...tree, sight: { on, cardSide: LAID_SIDE, photos, drawn } },
     photos: shots.map(({ photo, picture, bearing }) => ({
       act: { id: photo, on, kind: 'photo', photo, when: 'measuring', bearing, by },
       name: `${photo}.jpg`,

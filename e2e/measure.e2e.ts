@@ -221,7 +221,11 @@ test('a tree drawn on the turntable: branches pulled out of the wood, a point mo
   await until(app, 'Avocet', ({ tree }) => tree.branches[0].d > left.d && tree.branches[0].known.how === 'drawn');
   await press(page, 'mirrored');
   await until(app, 'Avocet', ({ tree }) => tree.branches.length === 3);
-  for (let i = 0; i < 3; i++) await press(page, 'Undo');
-  await until(app, 'Avocet', ({ tree }) => tree.branches.length === 2 && tree.branches[0].d === left.d && tip(tree) === left.path.at(-1)[2]);
+  await press(page, 'Undo');
+  await until(app, 'Avocet', ({ tree }) => tree.branches.length === 2);
+  await press(page, 'Undo');
+  await until(app, 'Avocet', ({ tree }) => tree.branches[0].d === left.d);
+  await press(page, 'Undo');
+  await until(app, 'Avocet', ({ tree }) => tip(tree) === left.path.at(-1)[2]);
   expect(app.errors).toEqual([]);
 });

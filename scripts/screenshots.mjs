@@ -76,7 +76,7 @@ const VIEWS = [
   ['record', `/tree/${idOf('Perseverance')}/record?day=2026-04-13&photo=perseverance-3`, DESK],
   ['proposal', `/tree/${idOf('Gannet')}/proposal`, { width: 900, height: 1000 }],
   ['watch', `/tree/${idOf('Squall')}/watch?branch=${await firstCoil('Squall')}`, DESK],
-  ['phone-bench', '/bench', PHONE],
+  ['photographs', `/tree/${idOf('Levanter')}/measure?measures=photographs&line=b1`, DESK],
   ['phone-walk', '/walk', PHONE],
 ];
 

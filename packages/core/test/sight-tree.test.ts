@@ -10,7 +10,9 @@ import {
   pointAt,
   project,
   seeded,
+  reshaped,
   sightIn,
+  sinceBefore,
   workOutSight,
   cornersOf,
   cross,
@@ -141,4 +143,46 @@ test('where a drawn place can be in another photo is the line of sight to it; th
   const next = nextPhoto('b1', only(['p0']), all, point)!;
   expect(across(next)).toBeLessThan(0.75);
   expect(nextPhoto('b1', [...all.keys()].map((photo) => ({ ...kept.drawn[0]!, line: 'b1', photo })), all, point)).toBeNull(); // prettier-ignore
+});
+
+/** A place turned about the upright by a bearing. */
+function turned(deg: number, x: number, y: number): { x: number; y: number } {
+  const [c, s] = [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)];
+  return { x: x * c + y * s, y: y * c - x * s };
+}
+
+/** A tree turned about the upright by a bearing. */
+const turnedTree = (deg: number, t: Tree): Tree => ({
+  ...t,
+  trunk: t.trunk.map((s) => ({ ...s, ...turned(deg, s.x, s.y) })),
+  branches: t.branches.map((b) => {
+    const path = b.path?.map(([x, y, z]): Vec => [turned(deg, x, y).x, turned(deg, x, y).y, z]);
+    return { ...b, bearing: (b.bearing + deg) % 360, ...(path ? { path } : {}) };
+  }),
+});
+
+test('photographed again with the cards laid anew: brought to the first round by foot and shoulders, the branch that was bent tells by how much', () => {
+  const first = seenOf(tree, 0.7);
+  const blank: Tree = { ...blankTree('Brant', 'larch'), pot: tree.pot };
+  const then: Tree = { ...blank, ...measuredBySight(blank, first.kept, solved(first.kept)).measured };
+  const onTrunk = tree.branches.filter((b) => b.parent === 'trunk');
+  const [bent, still] = [onTrunk[0]!, onTrunk[1]!];
+  const lower = reshaped(bent, { elevation: bent.elevation - 20, d: bent.d + 1.5 });
+  const later = { ...tree, branches: tree.branches.map((b) => (b.id === bent.id ? lower : b)) };
+  // The tree was turned on its bench: what lies at bearing 0 for the cards lay elsewhere then.
+  const second = seenOf(turnedTree(70, later), 0.7);
+  const again = sinceBefore(solved(second.kept), then.sight!);
+  if (typeof again === 'string') throw new Error(again);
+  expect(again.rmsMm).toBeLessThan(6);
+  const of = new Map(again.since.map((s) => [s.line, s]));
+  expect(Math.abs(of.get(bent.id)!.turned - 20)).toBeLessThan(4);
+  expect(Math.abs(of.get(bent.id)!.thicker! - 1.5)).toBeLessThan(0.8);
+  const others = onTrunk.slice(1).map((b) => of.get(b.id)!.turned).sort((a, b) => a - b); // prettier-ignore
+  expect(others[others.length >> 1]!).toBeLessThan(2.5);
+  // Measured by it the tree stands where it stood: what nothing was done to is not moved.
+  const now = placeTree({ ...then, ...measuredBySight(then, second.kept, again.sight).measured });
+  expect(away(now.byId.get(still.id)!.line.points.at(-1)!, placeTree(then).byId.get(still.id)!.line.points.at(-1)!)).toBeLessThan(10);
+  // Too few shoulders in both: said.
+  const few = { ...second.kept, drawn: second.kept.drawn.filter((d) => d.line === 'trunk' || d.line === still.id) };
+  expect(sinceBefore(solved(few), then.sight!)).toMatch(/Draw the trunk and three branches/);
 });

@@ -23,8 +23,12 @@ import {
   TipDrag,
   trunkOptions,
   worthKnowing,
+  cameraOf,
+  greenOf,
+  withGreen,
   measuredBySight,
   setOf,
+  sinceBefore,
   SightMemory,
   workOutSight,
   planTree,
@@ -60,8 +64,10 @@ import {
   type PlanPose,
   type Pose,
   type Planting,
+  type GreenMask,
   type MeasuredBySight,
   type Sight,
+  type Since,
   type Tree,
   type TrunkOption,
   type WorthKnowing,
@@ -89,15 +95,30 @@ let tipDrag: TipDrag | null = null;
 const sightMemory = new SightMemory();
 
 /** A tree's photos worked out; or why they cannot be, with what is wrong of each. */
-export type SightAnswer = { sight: Sight; by: MeasuredBySight; refused: null } | { sight: null; by: null; refused: string; left: Sight['left'] };
+export type SightAnswer =
+  | { sight: Sight; by: MeasuredBySight; again: { since: Since[]; rmsMm: number } | null; refused: null }
+  /** Worked out, but not in the tree's space yet. */
+  | { sight: Sight; by: null; again: null; refused: string }
+  | { sight: null; by: null; again: null; refused: string; left: Sight['left'] };
 
 /** The heavy work, off the page's thread. */
 export const planner = {
+  /** The branches of a tree with their foliage as its photos show it, and what is left for the crown; null where they tell too little. */
+  green(tree: Tree, masks: Map<string, GreenMask>): { branches: Tree['branches']; rest: number } | null {
+    const cameras = new Map((tree.sight?.photos ?? []).flatMap((p) => (p.camera ? [[p.photo, cameraOf(p.camera)] as const] : [])));
+    const found = greenOf(tree, masks, cameras);
+    return found && { branches: withGreen(tree, found), rest: found.rest };
+  },
+
   /** Where a tree's photos were taken from, what was drawn over them as lines in space, and the tree as it would be measured by them. */
   sight(tree: Tree): SightAnswer | null {
     if (!tree.sight?.photos.length) return null;
     const sight = workOutSight(setOf(tree.sight), sightMemory);
-    return 'refused' in sight ? { sight: null, by: null, ...sight } : { sight, by: measuredBySight(tree, tree.sight, sight), refused: null };
+    if ('refused' in sight) return { sight: null, by: null, again: null, ...sight };
+    const before = tree.sight.earlier?.findLast((round) => round.photos.some((p) => p.camera));
+    const again = before && sinceBefore(sight, before);
+    if (typeof again === 'string') return { sight, by: null, again: null, refused: again };
+    return { sight: again?.sight ?? sight, by: measuredBySight(tree, tree.sight, again?.sight ?? sight), again: again ?? null, refused: null };
   },
 
   /** Places that a branch can be tied to, the best first. */

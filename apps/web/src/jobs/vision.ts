@@ -1,6 +1,6 @@
 import exifr from 'exifr';
-import { focalGuessOf, loadVision, type Followed, type Picture } from '@ustle/vision';
-import type { Px, SeenPhoto } from '@ustle/core';
+import { focalGuessOf, greenIn, loadVision, type Followed, type Picture } from '@ustle/vision';
+import type { GreenMask, Px, SeenPhoto } from '@ustle/core';
 
 /** A photo as it is taken in: made smaller where it is large, upright, with the cards in it; or why it cannot be. */
 export type ReadPhoto = { jpeg: Blob; seen: Omit<SeenPhoto, 'photo'> } | { refused: string };
@@ -46,6 +46,11 @@ export const seer = {
     const cards = (await ready()).findCards(picture);
     const focalGuess = focalGuessOf(picture, told?.FocalLengthIn35mmFormat ?? null);
     return { jpeg: await canvas.convertToBlob({ type: 'image/jpeg', quality: QUALITY }), seen: { width, height, focalGuess, cards } };
+  },
+
+  /** Where a photo is green. */
+  async green(address: string): Promise<GreenMask> {
+    return greenIn(pixelsOf(await createImageBitmap(await (await fetch(address)).blob())).picture);
   },
 
   /** The way along the wood of a photo from a shoulder to a tip, px; the picture is asked for where it is not at hand. */

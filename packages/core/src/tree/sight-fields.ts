@@ -1,6 +1,6 @@
 import type { Static } from '@sinclair/typebox';
 import type { Vec } from '../space/index.js';
-import { bearing, figure, id, list, mm, optional, part, tuple, whole, words } from './describe.js';
+import { bearing, day, figure, id, list, mm, optional, part, tuple, whole, words } from './describe.js';
 
 /** A place in a picture, px from its upper left corner, y downward. */
 export type Px = readonly [x: number, y: number];
@@ -63,13 +63,17 @@ export const KEPT_PHOTO = part(
 );
 export type KeptPhoto = Static<typeof KEPT_PHOTO>;
 
-/** The photos that a tree is measured by, with what is drawn over them. */
+const ROUND = {
+  on: optional(day('the day they were brought in')),
+  cardSide: CARD_SIDE,
+  photos: list(KEPT_PHOTO, MOST_SIGHT_PHOTOS, 'the photos'),
+  drawn: list(KEPT_LINE, MOST_DRAWN, 'what is drawn over them'),
+};
+export const MOST_ROUNDS = 12;
+
+/** The photos that a tree is measured by, with what is drawn over them; and those of earlier rounds. */
 export const KEPT_SIGHT = part(
-  {
-    cardSide: CARD_SIDE,
-    photos: list(KEPT_PHOTO, MOST_SIGHT_PHOTOS, 'the photos'),
-    drawn: list(KEPT_LINE, MOST_DRAWN, 'what is drawn over them'),
-  },
+  { ...ROUND, earlier: optional(list(part(ROUND, 'an earlier round of photos'), MOST_ROUNDS, 'earlier rounds, oldest first')) },
   'the photos that it is measured by',
 );
 export type KeptSight = Static<typeof KEPT_SIGHT>;

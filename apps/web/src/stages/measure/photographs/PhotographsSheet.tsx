@@ -4,14 +4,17 @@ import { paths } from '@ustle/contract';
 import { FileButton } from '../../../shared/FileButton';
 import { NumberField } from '../../../shared/NumberField';
 import { Quiet } from '../../../shared/parts';
-import { count } from '../../../shared/say';
+import { count, percent } from '../../../shared/say';
 import { useDesk } from '../../desk';
 import { useMeasure } from '../kit';
 import { PhotoLines } from './PhotoLines';
+import { SinceBefore } from './SinceBefore';
 import { SimulatedCamera } from './SimulatedCamera';
 import type { Photographs } from './use-photographs';
 
 const FEWEST_GOOD = 6;
+/** Foliage is found with so many photos and more. */
+const FEWEST_GREEN = 3;
 
 /** What is wrong with photos, each with a way to take it out. */
 function NotUsed({ ph }: { ph: Photographs }) {
@@ -70,7 +73,7 @@ export function PhotographsSheet() {
   const bring = (files: readonly File[]): void => void ph.bring(files.map((file) => ({ picture: file, name: file.name })));
   const used = solved?.cameras.length ?? 0;
   const changed = answer?.by?.changed ?? [];
-  const trunkDrawn = ph.found.has('trunk');
+  const trunkDrawn = ph.found.has('trunk') && ph.answer?.by !== null;
   return (
     <div
       className={over ? 'outline-2 outline-copper' : ''}
@@ -106,6 +109,11 @@ export function PhotographsSheet() {
           unit="mm"
           onValue={(v) => v !== null && ph.setSide(v)}
         />
+        {sight.photos.some((p) => p.camera) && (
+          <button type="button" className="min-h-11 text-quiet underline" onClick={() => void ph.photographAgain()}>
+            photograph it again
+          </button>
+        )}
         {sight.photos.length > 0 && (
           <a className="inline-flex min-h-11 items-center text-quiet underline" href={paths.cards()} target="_blank" rel="noreferrer">
             cards to print
@@ -122,6 +130,7 @@ export function PhotographsSheet() {
               : ''}
       </p>
       <NotUsed ph={ph} />
+      <SinceBefore ph={ph} />
       {used > 0 && (
         <>
           <PhotoLines ph={ph} />
@@ -135,12 +144,33 @@ export function PhotographsSheet() {
               {changed.length ? `Measure the tree by them (${changed.length})` : 'The tree is measured by them'}
             </button>
             <span className="text-quiet">
-              {!trunkDrawn
+              {!ph.found.has('trunk')
                 ? 'Draw the trunk in two photos first: the tree stands on its foot.'
-                : changed.length
-                  ? `${changed.map(ph.nameOf).slice(0, 4).join(', ')}${changed.length > 4 ? ' …' : ''}: the tree has ${changed.length === 1 ? 'it' : 'them'} otherwise, or not yet.`
-                  : 'Its branches lie as they are drawn here.'}
+                : !trunkDrawn
+                  ? 'First they are to be brought to the photos of before: see above.'
+                  : changed.length
+                    ? `${changed.map(ph.nameOf).slice(0, 4).join(', ')}${changed.length > 4 ? ' …' : ''}: the tree has ${changed.length === 1 ? 'it' : 'them'} otherwise, or not yet.`
+                    : 'Its branches lie as they are drawn here.'}
             </span>
+            {sight.photos.filter((p) => p.camera).length >= FEWEST_GREEN && stored.tree.branches.length > 0 && (
+              <div className="w-full">
+                <button
+                  type="button"
+                  className="btn btn-outline border-rule font-normal"
+                  disabled={ph.green?.rest === null}
+                  onClick={() => void ph.findGreen()}
+                >
+                  Foliage from the photos
+                </button>
+                <span role="status" className="pl-3 text-quiet">
+                  {ph.green?.rest === null
+                    ? `Photo ${ph.green.at} of ${ph.green.of}`
+                    : ph.green
+                      ? `Found: ${percent(ph.green.rest)} of it is the crown’s. Undo takes it back.`
+                      : 'Share, and where it begins, for each branch.'}
+                </span>
+              </div>
+            )}
           </div>
         </>
       )}

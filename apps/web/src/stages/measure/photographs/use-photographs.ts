@@ -1,5 +1,19 @@
 import { useCallback, useMemo, useState } from 'react';
-import { keptInRecord, nextPhoto, project, type Camera, type FoundLine, type KeptLine, type KeptPhoto, type KeptSight, type Px, type Vec } from '@ustle/core';
+import {
+  keptInRecord,
+  MOST_ROUNDS,
+  nextPhoto,
+  project,
+  type Camera,
+  type FoundLine,
+  type GreenMask,
+  type KeptLine,
+  type KeptPhoto,
+  type KeptSight,
+  type Px,
+  type Tree,
+  type Vec,
+} from '@ustle/core';
 import { worker, useAnswer } from '../../../jobs/use-planner';
 import { visionWorker } from '../../../jobs/use-vision';
 import type { SightAnswer } from '../../../jobs/planner';
@@ -39,6 +53,7 @@ export function usePhotographs(desk: Desk, open: boolean) {
   const [coming, setComing] = useState<{ at: number; of: number } | null>(null);
   const [refused, setRefused] = useState<readonly { name: string; why: string }[]>([]);
   const [finding, setFinding] = useState(false);
+  const [green, setGreen] = useState<{ at: number; of: number; rest: number | null } | null>(null);
 
   const solved = answer?.sight ?? null;
   const cameras = useMemo(() => new Map<string, Camera>((solved?.cameras ?? []).map((c) => [c.photo, c.camera])), [solved]);
@@ -55,7 +70,8 @@ export function usePhotographs(desk: Desk, open: boolean) {
   const asksFor = get('line');
   const line = asksFor ?? (drawnLines.includes(TRUNK) ? (drawnLines.at(-1) ?? TRUNK) : TRUNK);
   const photo: KeptPhoto | undefined = inOrder.find((p) => p.photo === get('shot')) ?? inOrder[0];
-  const lines = useMemo(() => [...new Set([TRUNK, ...drawnLines, line])], [drawnLines, line]);
+  const earlier = sight.earlier?.findLast((round) => round.photos.some((p) => p.camera)) ?? null;
+  const lines = useMemo(() => [...new Set([TRUNK, ...drawnLines, ...(earlier?.drawn ?? []).map((d) => d.line), line])], [drawnLines, earlier, line]);
   /** Branches of the list that are drawn over no photo yet. */
   const undrawn = useMemo(() => tree.branches.filter((b) => !lines.includes(b.id)), [tree.branches, lines]);
   const drawnHere: KeptLine | undefined = photo && sight.drawn.find((d) => d.line === line && d.photo === photo.photo);
@@ -120,7 +136,22 @@ export function usePhotographs(desk: Desk, open: boolean) {
     }
     setComing(null);
     setRefused(no);
-    if (fresh.length) await act({ kind: 'measure', measured: { sight: { ...sight, photos: [...sight.photos, ...fresh] } } });
+    if (fresh.length) await act({ kind: 'measure', measured: { sight: { ...sight, on: sight.on ?? today, photos: [...sight.photos, ...fresh] } } });
+  };
+  /** Finds the foliage in all photos that are used, one after the other, and gives it to the branches it is on. */
+  const findGreen = async (): Promise<void> => {
+    const used = sight.photos.filter((p) => p.camera);
+    const masks = new Map<string, GreenMask>();
+    for (const [i, p] of used.entries()) {
+      setGreen({ at: i + 1, of: used.length, rest: null });
+      const mask = await visionWorker()
+        .green(addressOf(p.photo))
+        .catch(() => null);
+      if (mask) masks.set(p.photo, mask);
+    }
+    const found = (await worker('sight').green(tree, masks)) as { branches: Tree['branches']; rest: number } | null;
+    if (!found || !(await act({ kind: 'measure', measured: { branches: found.branches } }))) return setGreen(null);
+    setGreen({ at: used.length, of: used.length, rest: found.rest });
   };
   const takeOut = (out: string): Promise<boolean> =>
     act({
@@ -129,8 +160,8 @@ export function usePhotographs(desk: Desk, open: boolean) {
     });
 
   return {
-    ...{ sight, answer, solved, cameras, found, left, numbers, inOrder, photo, line, lines, undrawn, drawnHere, begun, coming, refused, finding },
-    ...{ addressOf, nameOf, nextFor, choose, look, put, press, bring, takeOut },
+    ...{ sight, answer, solved, cameras, found, left, numbers, inOrder, photo, line, lines, undrawn, drawnHere, begun, coming, refused, finding, green },
+    ...{ addressOf, nameOf, nextFor, choose, look, put, press, bring, takeOut, findGreen },
     add: () => choose(freeId()),
     /** The photo before or after the one that is looked at, round the tree. */
     step: (by: 1 | -1) => {
@@ -138,6 +169,16 @@ export function usePhotographs(desk: Desk, open: boolean) {
       if (inOrder.length) look(inOrder[(at + by + inOrder.length) % inOrder.length]!.photo);
     },
     setSide: (cardSide: number) => void act({ kind: 'measure', measured: { sight: { ...sight, cardSide } } }),
+    earlier,
+    /** New photos of the same tree, later: those of now are kept as an earlier round. */
+    photographAgain: () => {
+      const { earlier: before = [], ...round } = sight;
+      return act({
+        kind: 'measure',
+        measured: { sight: { cardSide: sight.cardSide, photos: [], drawn: [], earlier: [...before, round].slice(-MOST_ROUNDS) } },
+      });
+    },
+    noteHeld: (branch: string, deg: number) => void act({ kind: 'measured', branch, heldDeg: Math.round(deg) }),
     takeOver: () => (answer?.by ? act({ kind: 'measure', measured: answer.by.measured }) : Promise.resolve(false)),
     forgetLine: async (of: string) => {
       for (const d of sight.drawn.filter((x) => x.line === of)) await act({ kind: 'draw-line', line: of, photo: d.photo, points: null });
