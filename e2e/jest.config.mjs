@@ -7,5 +7,5 @@ export default {
   testMatch: ['**/*.e2e.ts'],
   globalSetup: '<rootDir>/e2e/studio-setup.ts',
   testTimeout: 300_000,
-  maxWorkers: 1,
+  maxWorkers: 2,
 };

@@ -113,7 +113,7 @@ export const planner = {
   /** Where a tree's photos were taken from, what was drawn over them as lines in space, and the tree as it would be measured by them. */
   sight(tree: Tree): SightAnswer | null {
     if (!tree.sight?.photos.length) return null;
-    const sight = workOutSight(setOf(tree.sight), sightMemory);
+    const sight = workOutSight(setOf(tree.sight, tree.pot), sightMemory);
     if ('refused' in sight) return { sight: null, by: null, again: null, ...sight };
     const before = tree.sight.earlier?.findLast((round) => round.photos.some((p) => p.camera));
     const again = before && sinceBefore(sight, before);

@@ -4,6 +4,7 @@ import { ACT_COMMON, isRefused, readable, refuse, type ActKind, type Outcome } f
 import { listBranch, remeasure, unlist } from './branches.js';
 import { chooseRules } from './choose-rules.js';
 import { decide, either, putOff } from './decide.js';
+import { addPhoto } from './add-photo.js';
 import { drawLine } from './draw-line.js';
 import { dropDevice, setUp, settleDevice, takeDown } from './device.js';
 import { chooseFront, keepOpen } from './fronts.js';
@@ -32,6 +33,7 @@ const OWN = [
   either,
   chooseRules,
   measure,
+  addPhoto,
   drawLine,
   remeasure,
   listBranch,

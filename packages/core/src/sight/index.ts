@@ -7,5 +7,6 @@ export { SightMemory, workOutSight, type Sight, type SightSet } from './set.js';
 export { cameraOf, keptCamera, setOf } from './kept.js';
 export { nextPhoto, sightIn } from './guide.js';
 export { shiftBetween, sinceBefore, type Since } from './again.js';
+export { POT_LINE, seenWidth } from './by-pot.js';
 export { greenOf, withGreen, type FoundGreen, type GreenMask } from './green.js';
 export { measuredBySight, type MeasuredBySight } from './to-tree.js';

@@ -1,5 +1,5 @@
 import { cross, scale, unit } from '../space/index.js';
-import type { KeptCamera, KeptSight } from '../tree/index.js';
+import type { KeptCamera, KeptSight, Pot } from '../tree/index.js';
 import type { Camera } from './camera.js';
 import type { SightSet } from './set.js';
 
@@ -29,5 +29,5 @@ export function cameraOf({ at, forward: kept, up, focal, k1, centre }: KeptCamer
   return { at, right, down, forward, focal, k1, centre };
 }
 
-/** What a tree keeps of its photos, as a set to be worked out. */
-export const setOf = ({ cardSide, photos, drawn }: KeptSight): SightSet => ({ cardSide, photos, drawn });
+/** What a tree keeps of its photos, as a set to be worked out; with its pot, where photos without cards count. */
+export const setOf = ({ cardSide, photos, drawn }: KeptSight, pot?: Pot): SightSet => ({ cardSide, photos, drawn, ...(pot ? { pot } : {}) });

@@ -30,6 +30,8 @@ export interface FoundLine {
   /** How far its drawings are from it, px; and in which photo the most. */
   rmsPx: number;
   perPhoto: { photo: string; rmsPx: number; mm: number }[];
+  /** Of one photo, in its plane: as good as drawn by eye. */
+  flat?: true;
   notes: string[];
 }
 
@@ -47,7 +49,7 @@ const SPOILS = 2.5;
 /** What edges drawn at the bark are off together, as a share. */
 const SYSTEMATIC = 0.02;
 
-interface Drawing {
+export interface Drawing {
   camera: Camera;
   photo: string;
   points: readonly Px[];
@@ -178,7 +180,7 @@ const WIDTH_PX = 1.2;
 const TOO_WIDE = 1.8;
 
 /** Thickness (mm) along a line from the widths drawn over it, as a straight taper, near photos counting more; null where there are none. */
-function thicknessOf(points: readonly Vec[], drawings: readonly Drawing[]): { d: number; tipD: number; sd: number } | null {
+export function thicknessOf(points: readonly Vec[], drawings: readonly Drawing[]): { d: number; tipD: number; sd: number } | null {
   const told = drawings.flatMap(({ camera, widths }) =>
     widths.map(([share, px]) => {
       const perPx = depthOf(camera, placeAt(points, share)) / camera.focal;

@@ -1,6 +1,8 @@
 import { toRad, wrapDeg } from '../units/index.js';
 import { bearingAndElevation, sub, type Vec } from '../space/index.js';
 import type { Camera } from './camera.js';
+import type { Pot } from '../tree/index.js';
+import { camerasByPot, placeInPlane, POT_LINE } from './by-pot.js';
 import type { SeenPhoto } from './cards.js';
 import { placeLine, type DrawnLine, type FoundLine } from './lines.js';
 import { standCameras } from './stand.js';
@@ -8,8 +10,10 @@ import { standCameras } from './stand.js';
 /** A set of photos as numbers: what was found in them, and what was drawn over them. Lengths in mm, places in px. */
 export interface SightSet {
   cardSide: number;
-  photos: readonly SeenPhoto[];
+  photos: readonly (SeenPhoto & { bearing?: number })[];
   drawn: readonly DrawnLine[];
+  /** The pot, by whose width photos without cards are placed. */
+  pot?: Pot;
 }
 
 /** A set worked out: z up, the origin where the trunk's line begins, bearing 0 towards the card with the lowest number. */
@@ -51,13 +55,53 @@ export class SightMemory {
   }
 }
 
+/** What is drawn, by line; the pot's width is none of the tree's. */
+function linesOf(drawn: readonly DrawnLine[]): Map<string, DrawnLine[]> {
+  const byLine = new Map<string, DrawnLine[]>();
+  for (const d of drawn) if (d.line !== POT_LINE) byLine.set(d.line, [...(byLine.get(d.line) ?? []), d]);
+  return byLine;
+}
+
+/** Photos without cards: by the pot's width and the bearings that are told; one alone in its plane. */
+function byPot(photos: SightSet['photos'], drawn: readonly DrawnLine[], pot: Pot): Sight | { refused: string; left: Sight['left'] } {
+  const cameras = camerasByPot(photos, drawn, pot);
+  const [one] = cameras;
+  if (!one) return { refused: NO_CARDS, left: [] };
+  const without: Sight['without'] = [];
+  const lines = [...linesOf(drawn)].flatMap(([line, own]): FoundLine[] => {
+    const flat = cameras.size === 1 ? own.find((d) => d.photo === one[0]) : undefined;
+    const found = flat ? placeInPlane(line, flat, one[1], one[0]) : placeLine(line, own, cameras);
+    if (typeof found !== 'string') return [found];
+    without.push({ line, why: found });
+    return [];
+  });
+  const foot = lines.find((l) => l.line === TRUNK)?.start ?? [0, 0, 0];
+  const placed = (p: Vec): Vec => sub(p, foot);
+  return {
+    rmsPx: 0,
+    focal: one[1].focal,
+    k1: 0,
+    cameras: [...cameras].map(([photo, camera]) => {
+      const at = placed(camera.at);
+      return { photo, at, bearing: bearingAndElevation([at[0], at[1], 0]).bearing, found: true, camera: { ...camera, at } };
+    }),
+    left: photos.flatMap(({ photo }) => (cameras.has(photo) ? [] : [{ photo, found: false as const, why: 'The pot’s width is not marked in it.' }])),
+    lines: lines.map((l) => ({ ...l, points: l.points.map(placed), start: placed(l.start), end: placed(l.end) })),
+    without,
+    notes: [cameras.size === 1 ? ONE_PHOTO : WITHOUT_CARDS],
+  };
+}
+const NO_CARDS = 'No cards are found in them. Take them again with cards, or mark the pot’s width in each: from its left rim to its right.';
+const ONE_PHOTO = 'One photo, without cards: its lines lie in its plane, as good as drawn by eye. What comes towards you or goes away is not seen.';
+const WITHOUT_CARDS = 'Without cards: by the pot’s width and the bearings that the photos are told to have. It is rougher: the camera is taken as held level.';
+
 /** Works out a set of photos: cameras, lines in space, how well they are known; or says why it cannot be. docs: Photographs. */
-export function workOutSight({ cardSide, photos, drawn }: SightSet, memory = new SightMemory()): Sight | { refused: string; left: Sight['left'] } {
+export function workOutSight({ cardSide, photos, drawn, pot }: SightSet, memory = new SightMemory()): Sight | { refused: string; left: Sight['left'] } {
+  if (pot && !photos.some((p) => p.cards.length > 1)) return byPot(photos, drawn, pot);
   const stood = memory.cameras(photos, cardSide);
   const leftOf = (left: ReadonlyMap<string, string>): Sight['left'] => [...left].map(([photo, why]) => ({ photo, found: false, why }));
   if ('refused' in stood) return { refused: stood.refused, left: leftOf(stood.left) };
-  const byLine = new Map<string, DrawnLine[]>();
-  for (const d of drawn) byLine.set(d.line, [...(byLine.get(d.line) ?? []), d]);
+  const byLine = linesOf(drawn);
   const without: Sight['without'] = [];
   const lines = [...byLine].flatMap(([line, own]): FoundLine[] => {
     const found = memory.line(line, own, stood.cameras);

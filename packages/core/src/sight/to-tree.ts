@@ -42,8 +42,8 @@ function trunkOf(found: FoundLine, was: readonly Station[]): { trunk: Station[];
 }
 
 /** How well a found line is known; where its width was not drawn, its thickness as well as before (`before`, mm). */
-const knownOf = ({ d, sd }: FoundLine, before: number): KnownAs => ({
-  how: 'photographs',
+const knownOf = ({ d, sd, flat }: FoundLine, before: number): KnownAs => ({
+  how: flat ? 'drawn' : 'photographs',
   d: tenth(d === null ? before : sd.d),
   deg: Math.min(90, tenth(sd.angleDeg)),
   length: tenth(sd.length),

@@ -32,7 +32,7 @@ function Chosen({ ph }: { ph: Photographs }) {
             return (
               <li key={d.photo} className={far ? 'text-madder' : ''}>
                 <Quiet onClick={() => ph.look(d.photo)}>photo {numbers.get(d.photo)}</Quiet>
-                {own && far ? `: ${own.mm.toFixed(0)} mm off` : own ? `: ${own.rmsPx.toFixed(1)} px` : ''}
+                {own && far ? `: ${own.mm.toFixed(0)} mm off` : own && !space?.flat ? `: ${own.rmsPx.toFixed(1)} px` : ''}
               </li>
             );
           })}

@@ -1,6 +1,6 @@
 import { useGesture } from '@use-gesture/react';
-import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
-import type { Px } from '@ustle/core';
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { POT_LINE, type Px } from '@ustle/core';
 import { boxOf, lieOf, type Box, type Lie } from '../../../turntable/photo-lie';
 import { PhotoMarks } from './PhotoMarks';
 import { PhotoStrip } from './PhotoStrip';
@@ -13,12 +13,12 @@ const FAR = 36;
 const LED = 40;
 
 /** The size of an element, as it changes. */
-function useSize(of: RefObject<HTMLElement | null>): { width: number; height: number } {
+function useSize(of: HTMLElement | null): { width: number; height: number } {
   const [size, setSize] = useState({ width: 0, height: 0 });
   useEffect(() => {
-    if (!of.current) return undefined;
+    if (!of) return undefined;
     const observer = new ResizeObserver(([entry]) => setSize({ width: entry!.contentRect.width, height: entry!.contentRect.height }));
-    observer.observe(of.current);
+    observer.observe(of);
     return () => observer.disconnect();
   }, [of]);
   return size;
@@ -29,13 +29,15 @@ const PRESS_WHAT = {
   tip: 'press its tip',
   foot: 'press where it leaves the soil',
   top: 'press its top',
+  left: 'press its left rim',
+  right: 'press its right rim',
   drawn: 'where it does not lie on the wood, press there or drag its points',
 } as const;
 
 /** A photo in the turntable's place, to be drawn over; the others below it. */
 export function PhotoTable({ photographs: ph }: { photographs: Photographs }) {
   const { photo, line, drawnHere, begun, found, cameras } = ph;
-  const box = useRef<HTMLDivElement>(null);
+  const [box, setBox] = useState<HTMLDivElement | null>(null);
   const size = useSize(box);
   const [zoom, setZoom] = useState({ times: 1, x: 0, y: 0 });
   const [cross, setCross] = useState<Px | null>(null);
@@ -55,12 +57,12 @@ export function PhotoTable({ photographs: ph }: { photographs: Photographs }) {
     live.current = lie;
   });
   const onPhoto = (clientX: number, clientY: number): Px => {
-    const at = box.current!.getBoundingClientRect();
+    const at = box!.getBoundingClientRect();
     return [(clientX - at.left - live.current.x) / live.current.scale, (clientY - at.top - live.current.y) / live.current.scale];
   };
   /** Nearer or farther about a place of the screen. */
   const nearer = (by: number, clientX: number, clientY: number): void => {
-    const at = box.current!.getBoundingClientRect();
+    const at = box!.getBoundingClientRect();
     const [px, py] = [clientX - at.left, clientY - at.top];
     setZoom((before) => {
       const times = Math.min(MOST_ZOOM, Math.max(1, before.times * by));
@@ -97,7 +99,7 @@ export function PhotoTable({ photographs: ph }: { photographs: Photographs }) {
     const step = (event.shiftKey ? FAR : STEP) / lie.scale;
     const ways: Record<string, Px> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
     const way = ways[event.key];
-    const rect = box.current!.getBoundingClientRect();
+    const rect = box!.getBoundingClientRect();
     const centre: [number, number] = [rect.left + rect.width / 2, rect.top + rect.height / 2];
     if (way)
       setCross((before) => {
@@ -115,11 +117,16 @@ export function PhotoTable({ photographs: ph }: { photographs: Photographs }) {
   };
   const trunk = line === 'trunk';
   const startKnown = begun?.photo === photo.photo || (found.has(line) && cameras.has(photo.photo));
-  const what = drawnHere ? PRESS_WHAT.drawn : startKnown ? (trunk ? PRESS_WHAT.top : PRESS_WHAT.tip) : trunk ? PRESS_WHAT.foot : PRESS_WHAT.shoulder;
+  const [first, second] = trunk
+    ? [PRESS_WHAT.foot, PRESS_WHAT.top]
+    : line === POT_LINE
+      ? [PRESS_WHAT.left, PRESS_WHAT.right]
+      : [PRESS_WHAT.shoulder, PRESS_WHAT.tip];
+  const what = drawnHere ? PRESS_WHAT.drawn : startKnown ? second : first;
   return (
     <div className="flex h-full w-full flex-col" data-ready="1">
       <div
-        ref={box}
+        ref={setBox}
         role="application"
         tabIndex={0}
         aria-label={`Photo ${ph.numbers.get(photo.photo)}. ${ph.nameOf(line)}: ${what}. Arrow keys move the cross, Enter presses, brackets go to the next photo, plus and minus bring it nearer.`}

@@ -1,10 +1,10 @@
 import { useState } from 'react';
-import { KEPT_SIGHT } from '@ustle/core';
+import { KEPT_SIGHT, POT_LINE } from '@ustle/core';
 import { paths } from '@ustle/contract';
 import { FileButton } from '../../../shared/FileButton';
 import { NumberField } from '../../../shared/NumberField';
 import { Quiet } from '../../../shared/parts';
-import { count, percent } from '../../../shared/say';
+import { percent } from '../../../shared/say';
 import { useDesk } from '../../desk';
 import { useMeasure } from '../kit';
 import { PhotoLines } from './PhotoLines';
@@ -72,6 +72,8 @@ export function PhotographsSheet() {
   const { sight, solved, answer, coming } = ph;
   const bring = (files: readonly File[]): void => void ph.bring(files.map((file) => ({ picture: file, name: file.name })));
   const used = solved?.cameras.length ?? 0;
+  const stand = used === 1 ? 'One photo stands' : `${used} photos stand`;
+  const byCards = sight.photos.some((p) => p.cards.length > 1);
   const changed = answer?.by?.changed ?? [];
   const trunkDrawn = ph.found.has('trunk') && ph.answer?.by !== null;
   return (
@@ -124,13 +126,25 @@ export function PhotographsSheet() {
         {coming
           ? `Photo ${coming.at} of ${coming.of} is looked at.`
           : solved
-            ? `${count(used, 'photo')} stand in space, their corners within ${solved.rmsPx.toFixed(1)} px.${used < FEWEST_GOOD ? ' Eight or more, from all sides, make it surer.' : ''}`
+            ? byCards
+              ? `${stand} in space, their corners within ${solved.rmsPx.toFixed(1)} px.${used < FEWEST_GOOD ? ' Eight or more, from all sides, make it surer.' : ''}`
+              : `${stand} by the pot’s width.`
             : sight.photos.length && !answer
               ? 'It is worked out where they were taken from.'
               : ''}
       </p>
       <NotUsed ph={ph} />
       <SinceBefore ph={ph} />
+      {sight.photos.length > 0 && !sight.photos.some((p) => p.cards.length > 1) && (
+        <button
+          type="button"
+          aria-pressed={ph.line === POT_LINE}
+          className={`btn mb-2 ${ph.line === POT_LINE ? 'btn-primary' : 'btn-outline border-rule font-normal'}`}
+          onClick={() => ph.choose(POT_LINE)}
+        >
+          Mark the pot’s width ({Math.round(stored.tree.pot.width)} mm)
+        </button>
+      )}
       {used > 0 && (
         <>
           <PhotoLines ph={ph} />

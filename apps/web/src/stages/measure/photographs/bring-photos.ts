@@ -1,9 +1,7 @@
-import type { KeptPhoto, KeptSight } from '@ustle/core';
+import { PRINTED_SIDE, type KeptPhoto, type KeptSight } from '@ustle/core';
 import { visionWorker } from '../../../jobs/use-vision';
 import { addPhoto } from '../../../photos/photo-queue';
 
-/** The side of the cards as they are printed, mm. */
-export const PRINTED_SIDE = 60;
 export const NO_SIGHT: KeptSight = { cardSide: PRINTED_SIDE, photos: [], drawn: [] };
 
 /** A photo that comes in: its picture, what it is called, and to where the table was turned, where that is known. */

@@ -2,6 +2,7 @@ import { useCallback, useMemo, useState } from 'react';
 import {
   keptInRecord,
   MOST_ROUNDS,
+  POT_LINE,
   nextPhoto,
   project,
   type Camera,
@@ -76,10 +77,17 @@ export function usePhotographs(desk: Desk, open: boolean) {
   const undrawn = useMemo(() => tree.branches.filter((b) => !lines.includes(b.id)), [tree.branches, lines]);
   const drawnHere: KeptLine | undefined = photo && sight.drawn.find((d) => d.line === line && d.photo === photo.photo);
   const nameOf = useCallback(
-    (of: string): string => (of === TRUNK ? 'Trunk' : tree.branches.some((b) => b.id === of) ? names(of) : `new branch ${of.replace(/^b/, '')}`),
+    (of: string): string =>
+      of === TRUNK
+        ? 'Trunk'
+        : of === POT_LINE
+          ? 'Pot, from rim to rim'
+          : tree.branches.some((b) => b.id === of)
+            ? names(of)
+            : `new branch ${of.replace(/^b/, '')}`,
     [names, tree.branches],
   );
-  const nextFor = (of: string): string | null => nextPhoto(of, sight.drawn, cameras, found.get(of)?.end ?? ABOUT);
+  const nextFor = (of: string): string | null => (of === POT_LINE ? null : nextPhoto(of, sight.drawn, cameras, found.get(of)?.end ?? ABOUT));
 
   const freeId = (): string => {
     const used = new Set([...tree.branches.map((b) => b.id), ...drawnLines, ...keptInRecord(tree.record)]);
@@ -99,6 +107,7 @@ export function usePhotographs(desk: Desk, open: boolean) {
   /** A press on the photo: a shoulder, then a tip; where the shoulder is known in space, the tip at once. A drawn line is led through a press within so many px of it. */
   const press = async (at: Px, within: number): Promise<void> => {
     if (!photo) return;
+    const straight = line === POT_LINE;
     if (drawnHere) {
       // Where it strayed it is led through there.
       const { part, off } = nearestPart(drawnHere.points, at);
@@ -112,6 +121,7 @@ export function usePhotographs(desk: Desk, open: boolean) {
     const shoulder = mine ?? (camera && there ? project(camera, there.start) : null);
     if (!shoulder) return setBegun({ line, photo: photo.photo, at });
     setBegun(null);
+    if (straight) return void (await put([shoulder, at], undefined));
     setFinding(true);
     try {
       const runs = camera && there ? there.points.map((p) => project(camera, p)).filter((p) => p !== null) : null;
@@ -126,17 +136,17 @@ export function usePhotographs(desk: Desk, open: boolean) {
 
   /** Brings photos in, one after the other: a phone has not room for two. */
   const bring = async (all: readonly Coming[]): Promise<void> => {
-    const fresh: KeptPhoto[] = [];
+    setRefused([]);
     const no: { name: string; why: string }[] = [];
     for (const [i, each] of all.entries()) {
       setComing({ at: i + 1, of: all.length });
       const taken = await takeIn(stored.id, today, each).catch(() => ({ refused: 'It could not be read.' }));
       if ('refused' in taken) no.push({ name: each.name, why: taken.refused });
-      else fresh.push(taken);
+      // Each is kept as it comes: who leaves in the middle has those before.
+      else await act({ kind: 'add-photo', of: taken });
+      setRefused([...no]);
     }
     setComing(null);
-    setRefused(no);
-    if (fresh.length) await act({ kind: 'measure', measured: { sight: { ...sight, on: sight.on ?? today, photos: [...sight.photos, ...fresh] } } });
   };
   /** Finds the foliage in all photos that are used, one after the other, and gives it to the branches it is on. */
   const findGreen = async (): Promise<void> => {
