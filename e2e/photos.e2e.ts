@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ElementHandle } from 'puppeteer-core';
 import sharp from 'sharp';
-import { asItStands, dayOf, generateTree, lengthOf, pointAt, project, turnDeg, type Camera, type Limb, type Px, type Tree } from '@ustle/core';
+import { asItStands, dayOf, generateTree, lengthOf, placeTree, pointAt, project, turnDeg, type Camera, type Limb, type Px, type Tree } from '@ustle/core';
 import { photographOf } from '@ustle/vision/simulated';
 import { focus, idOf, open, press, pressWhere, says, sceneReady, stored, there, until, visit, write, type App } from './app';
 
@@ -40,6 +40,25 @@ const drawnIn = (line: string, count: number) => (view: { tree: Tree }) => view.
 
 /** Where a share of a branch is seen by a camera, from its parent's bark on. */
 const seenAt = (camera: Camera, line: Limb, from: number, share: number): Px => project(camera, pointAt(line, from + share * (lengthOf(line) - from)).point)!;
+
+const SIZE = { width: 1000, height: 750 };
+
+/** Pictures of a tree as files, one from each stand. */
+async function filesOf(subject: Tree, stands: readonly { bearing: number; downDeg: number; cards: boolean }[]): Promise<{ file: string; camera: Camera }[]> {
+  const folder = mkdtempSync(join(tmpdir(), 'ustle-photos-'));
+  return Promise.all(
+    stands.map(async (stand, i) => {
+      const { picture, camera } = photographOf(subject, stand, SIZE);
+      const file = join(folder, `round ${i + 1}.jpg`);
+      await sharp(Buffer.from(picture.data.buffer), { raw: { ...SIZE, channels: 4 } }).removeAlpha().jpeg().toFile(file); // prettier-ignore
+      return { file, camera };
+    }),
+  );
+}
+const bring = async (files: readonly string[]): Promise<void> => {
+  const input = (await there(app.page, 'input[aria-label="Photos to measure by"]')) as ElementHandle<HTMLInputElement>;
+  await input.uploadFile(...files);
+};
 
 test('a branch of a tree that is being measured by photos: two presses in each of two photos, and it stands in space; the tree takes it, and is seen on its photos', async () => {
   const { page } = app;
@@ -89,16 +108,10 @@ test('a branch of a tree that is being measured by photos: two presses in each o
 
 test('a new tree by photos: what is none is said by its name, the trunk is drawn by keyboard alone, and a reload in the middle loses nothing', async () => {
   const { page } = app;
-  const folder = mkdtempSync(join(tmpdir(), 'ustle-photos-'));
   const subject = generateTree({ seed: 4, name: 'Knot', species: 'larch', height: 400, base: 42, primaries: 4, secondaries: 0 });
-  const shots = [0, 90, 200, 290].map((bearing) => photographOf(subject, { bearing, downDeg: 25, cards: true }, { width: 1000, height: 750 }));
-  const files = await Promise.all(
-    shots.map(async ({ picture }, i) => {
-      const file = join(folder, `round ${i + 1}.jpg`);
-      await sharp(Buffer.from(picture.data.buffer), { raw: { width: 1000, height: 750, channels: 4 } }).removeAlpha().jpeg().toFile(file); // prettier-ignore
-      return file;
-    }),
-  );
+  const placed = placeTree(subject);
+  const shots = await filesOf(subject, [0, 90, 200, 290].map((bearing) => ({ bearing, downDeg: 25, cards: true }))); // prettier-ignore
+  const folder = mkdtempSync(join(tmpdir(), 'ustle-photos-'));
   const [heic, text] = [join(folder, 'IMG_1.heic'), join(folder, 'list.jpg')];
   writeFileSync(heic, Buffer.from('\0\0\0\x18ftypheic\0\0\0\0mif1heic', 'latin1'));
   writeFileSync(text, 'no picture');
@@ -106,12 +119,11 @@ test('a new tree by photos: what is none is said by its name, the trunk is drawn
   await write(page, 'input[name="name"]', 'Knot');
   await page.keyboard.type('larch');
   await press(page, 'Bring photos in');
-  const input = (await there(page, 'input[aria-label="Photos to measure by"]')) as ElementHandle<HTMLInputElement>;
-  await input.uploadFile(heic, ...files, text);
+  await bring([heic, ...shots.map((shot) => shot.file), text]);
   await says(page, /4 photos stand in space/);
   await says(page, /IMG_1\.heic: HEIC pictures are not read.*list\.jpg: It is no picture that can be read/);
   // The cross by the arrow keys, one place after the other.
-  const { camera, placed } = shots[0]!;
+  const { camera } = shots[0]!;
   const steps = async (from: Px, to: Px): Promise<void> => {
     const scale = await page.$eval('[data-photo]', (e) => Number((e as HTMLElement).dataset.scale));
     for (const [k, less, more] of [
@@ -141,5 +153,71 @@ test('a new tree by photos: what is none is said by its name, the trunk is drawn
   // A photo that is in the way is taken out, with what was drawn on it.
   await pressWhere(page, 'button', /^take its drawings away$/);
   await until(app, 'Knot', drawnIn('trunk', 0));
+  expect(app.errors).toEqual([]);
+});
+
+test('one photo without a card: the pot’s width is marked, and what is drawn lies in its plane, known no better than by eye', async () => {
+  const { page } = app;
+  const subject = generateTree({ seed: 4, name: 'Knot', species: 'larch', height: 400, base: 42, primaries: 4, secondaries: 0 });
+  const [{ file, camera }] = (await filesOf(subject, [{ bearing: 0, downDeg: 2, cards: false }])) as [{ file: string; camera: Camera }];
+  await visit(app, '/new?by=photos');
+  await write(page, 'input[name="name"]', 'Stint');
+  await page.keyboard.type('larch');
+  await press(page, 'Bring photos in');
+  await bring([file]);
+  await says(page, /No cards are found in them.*mark the pot’s width/);
+  await press(page, 'Mark the pot’s width');
+  await says(page, /Pot, from rim to rim: press its left rim/);
+  const half = subject.pot.width / 2;
+  await pressAt(project(camera, [half, 0, 0])!);
+  await says(page, /press its right rim/);
+  await pressAt(project(camera, [-half, 0, 0])!);
+  await says(page, /One photo stands by the pot’s width.*lines lie in its plane/);
+  await pressWhere(page, 'aside li button', /^Trunk/);
+  const placed = placeTree(subject);
+  await pressAt(seenAt(camera, placed.trunk, 0, 0));
+  await pressAt(seenAt(camera, placed.trunk, 0, 1));
+  await says(page, /Trunk\s*\d+ ± \d+ mm long/);
+  await press(page, 'Measure the tree by them');
+  await until(app, 'Stint', ({ tree }) => tree.trunkKnown?.how === 'drawn' && tree.trunk.at(-1).z > 100);
+  expect(app.errors).toEqual([]);
+});
+
+test('on a phone: lines by the finger, foliage from the photos, and a new round that keeps the one before', async () => {
+  const { page } = app;
+  const id = await idOf(app, 'Levanter');
+  // On a page of its own: to become a phone is to be loaded anew.
+  await page.goto('about:blank');
+  await page.setViewport({ width: 390, height: 844, deviceScaleFactor: 1, hasTouch: true, isMobile: true });
+  await visit(app, `/tree/${id}/measure?measures=photographs&line=trunk`);
+  await says(page, /8 photos stand in space/);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(390);
+  // A finger beside the trunk's line, on the wood: it is led through there.
+  await lookAt(4);
+  const drawn = (): Promise<string> => page.$eval('polyline[data-drawn="trunk"]', (e) => e.getAttribute('points')!);
+  const before = await drawn();
+  const count = before.split(' ').length;
+  const [x, y] = before.split(' ')[3]!.split(',').map(Number) as [number, number];
+  const box = (await (await there(page, '[data-photo]')).boundingBox())!;
+  await page.touchscreen.tap(box.x + x + 14, box.y + y + 9);
+  await until(app, 'Levanter', ({ tree }) =>
+    tree.sight.drawn.some((d: { line: string; points: unknown[] }) => d.line === 'trunk' && d.points.length === count + 1),
+  );
+  await press(page, 'Undo');
+  await page.waitForFunction((was) => document.querySelector('polyline[data-drawn="trunk"]')?.getAttribute('points') === was, {}, before);
+  await press(page, 'Measure the tree by them');
+  await says(page, /The tree is measured by them/);
+  await press(page, 'Foliage from the photos');
+  await says(page, /Found: [\d.]+% of it is the crown/);
+  const { tree } = (await stored(app, 'Levanter')) as { tree: Tree };
+  expect(tree.branches.reduce((sum, b) => sum + b.green, 0)).toBeLessThanOrEqual(1);
+  expect(tree.branches.filter((b) => b.green > 0).length).toBeGreaterThan(10);
+  // Later: the photos of now are kept, and new ones wait to be brought to them.
+  await press(page, 'photograph it again');
+  await says(page, /A new round: the photos of .* are kept/);
+  const files = await filesOf(tree, [20, 110, 200, 290].map((bearing) => ({ bearing, downDeg: 25, cards: true }))); // prettier-ignore
+  await bring(files.map((f) => f.file));
+  await says(page, /Draw the trunk and three branches or more/);
+  await until(app, 'Levanter', ({ tree: t }) => t.sight.photos.length === 4 && t.sight.earlier.length === 1 && t.sight.earlier[0].photos.length === 8);
   expect(app.errors).toEqual([]);
 });

@@ -26,7 +26,7 @@ const planOf = (t: Tree): PlanDocument => planTree(t, ON, { fronts: false, paths
 const FORMS: Form[] = ['upright', 'upright', 'cascade', 'clump'];
 
 /** Two hundred trees of all kinds, forms and sizes. */
-const TREES = Array.from({ length: 200 }, (_, i): Tree => {
+const TREES = Array.from({ length: 120 }, (_, i): Tree => {
   return generateTree({
     seed: 40 + i,
     name: 'Any',
@@ -41,7 +41,7 @@ const TREES = Array.from({ length: 200 }, (_, i): Tree => {
   });
 });
 
-test('the wire of 200 trees lies on its branches, winds as its hand says, crosses nothing, is as long as said and anchored; most of it in pairs', () => {
+test('the wire of 120 trees lies on its branches, winds as its hand says, crosses nothing, is as long as said and anchored; most of it in pairs', () => {
   let wired = 0;
   let paired = 0;
   const faults: string[] = [];
@@ -56,8 +56,8 @@ test('the wire of 200 trees lies on its branches, winds as its hand says, crosse
     }
   });
   expect(faults).toEqual([]);
-  expect(wired).toBeGreaterThan(2500);
-  // Three in five, give or take a few of three thousand.
+  expect(wired).toBeGreaterThan(1500);
+  // Three in five, give or take a few of two thousand.
   expect(paired / wired).toBeGreaterThan(0.53);
 });
 

@@ -1,11 +1,14 @@
 import { useDrag } from '@use-gesture/react';
 import { useState } from 'react';
 import { project, sightIn, type KeptLine, type KeptPhoto, type Px, type Vec } from '@ustle/core';
-import { along } from './drawn-line';
+import { along, LED } from './drawn-line';
 import type { Lie } from '../../../turntable/photo-lie';
 import type { Photographs } from './use-photographs';
 
 const joined = (points: readonly Px[]): string => points.map(([x, y]) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' ');
+
+/** So far from a point, px of the screen, it is not meant. */
+const BESIDE = 11;
 
 interface Props {
   photographs: Photographs;
@@ -33,9 +36,17 @@ export function PhotoMarks({ photographs: ph, photo, lie, cross, size }: Props) 
   const widths = wider ?? drawnHere?.widths ?? [];
 
   const dragPoint = useDrag(
-    ({ args: [index], delta: [dx, dy], event, last, tap }) => {
+    ({ args: [index], delta: [dx, dy], event, last, tap, xy: [cx, cy] }) => {
       event.stopPropagation();
-      if (!drawnHere || tap) return;
+      if (!drawnHere) return;
+      if (tap) {
+        // A finger finds a point from farther off than it means it: what is touched beside it is a place to lead the line through.
+        const box = (event.target as Element).closest('[data-photo]')!.getBoundingClientRect();
+        const place: Px = [(cx - box.left - lie.x) / lie.scale, (cy - box.top - lie.y) / lie.scale];
+        const own = drawnHere.points[index as number]!;
+        if (Math.hypot(place[0] - own[0], place[1] - own[1]) * lie.scale > BESIDE) void ph.press(place, LED / lie.scale);
+        return;
+      }
       const before = moved ?? drawnHere.points;
       const next = before.map((p, i): Px => (i === index ? [p[0] + dx / lie.scale, p[1] + dy / lie.scale] : p));
       setMoved(next);

@@ -2,6 +2,7 @@ import { useGesture } from '@use-gesture/react';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { POT_LINE, type Px } from '@ustle/core';
 import { boxOf, lieOf, type Box, type Lie } from '../../../turntable/photo-lie';
+import { LED } from './drawn-line';
 import { PhotoMarks } from './PhotoMarks';
 import { PhotoStrip } from './PhotoStrip';
 import type { Photographs } from './use-photographs';
@@ -9,8 +10,6 @@ import type { Photographs } from './use-photographs';
 const MOST_ZOOM = 8;
 const STEP = 6;
 const FAR = 36;
-/** A drawn line is led through a press so near to it, px of the screen. */
-const LED = 40;
 
 /** The size of an element, as it changes. */
 function useSize(of: HTMLElement | null): { width: number; height: number } {
@@ -146,7 +145,7 @@ export function PhotoTable({ photographs: ph }: { photographs: Photographs }) {
           style={{ transform: `translate(${lie.x}px, ${lie.y}px) scale(${lie.scale})` }}
         />
         <PhotoMarks photographs={ph} photo={photo} lie={lie} cross={cross} size={size} />
-        <p className="pointer-events-none absolute left-3 top-3 bg-base-100/90 px-2 py-0.5" role="status">
+        <p className="pointer-events-none absolute bottom-2 left-2 bg-base-100/90 px-2 py-0.5 lg:bottom-auto lg:left-3 lg:top-3" role="status">
           <strong className="font-semibold">{ph.nameOf(line)}</strong>: {ph.finding ? 'the line finds its way' : what}
         </p>
       </div>

@@ -1,5 +1,8 @@
 import type { Px } from '@ustle/core';
 
+/** A drawn line is led through a press so near to it, px of the screen. */
+export const LED = 40;
+
 /** The place at a share of a drawn line's length, and its way there. */
 export function along(points: readonly Px[], share: number): { at: Px; way: Px } {
   const steps = points.slice(1).map((p, i) => Math.hypot(p[0] - points[i]![0], p[1] - points[i]![1]));
