@@ -208,6 +208,9 @@ export function thicknessOf(points: readonly Vec[], drawings: readonly Drawing[]
   return { d: Math.max(0.3, d), tipD: Math.max(0.1, Math.min(d, tip)), sd: Math.hypot(spread, SYSTEMATIC * d) };
 }
 
+/** An end is taken for another place of the wood in all photos alike, by so much, mm: its middle is not seen, nor just where it leaves its parent. */
+const END_MM = 2;
+
 /** How well the chord of a curve is known, from what its fit leaves open. */
 function spreadOf(control: readonly Vec[], normal: readonly number[][]): { angleDeg: number; length: number } {
   const known = inverseSymmetric(normal.map((row, i) => row.map((v, j) => (i === j ? v + 1e-12 : v))));
@@ -221,7 +224,10 @@ function spreadOf(control: readonly Vec[], normal: readonly number[][]): { angle
     total += cov(i, i);
     for (let j = 0; j < 3; j++) own += along[i]! * cov(i, j) * along[j]!;
   }
-  return { angleDeg: toDeg(Math.sqrt(Math.max(0, total - own)) / Math.max(1, norm(chord))), length: Math.sqrt(Math.max(0, own)) };
+  return {
+    angleDeg: toDeg(Math.sqrt(Math.max(0, total - own) + 2 * END_MM ** 2) / Math.max(1, norm(chord))),
+    length: Math.sqrt(Math.max(0, own) + 2 * END_MM ** 2),
+  };
 }
 
 /** A line in space from what was drawn over photos whose cameras are known; a sentence where it cannot be had. docs: Photographs. */
