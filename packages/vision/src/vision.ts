@@ -80,7 +80,7 @@ const CARDS = 12;
 const BESIDE = 1;
 const ON_WOOD = 0.06;
 /** Wood that is so far aside of the straight way, as a share of it, costs twice. */
-const ASIDE = 0.2;
+const ASIDE = 0.12;
 /** A line is kept within so many px by its fewer points. */
 const WITHIN = 1.6;
 /** Wood is at most so wide, as a share of its line's length, and no wider than so many px are looked at. */

@@ -21,8 +21,8 @@ export function photographOf(tree: Tree, { bearing, downDeg, cards: laid }: Stan
   const placed = placeTree(tree);
   const cards = laid ? cardsRound(tree.pot, LAID_SIDE) : NO_CARDS;
   const corners = [...cardsRound(tree.pot, LAID_SIDE).values()].flatMap((c) => cornersOf(c, LAID_SIDE));
-  const reach = laid ? greatestOf(corners.map(([x, y]) => Math.hypot(x, y))) + 10 : Math.hypot(tree.pot.width, tree.pot.depth) / 2;
+  const radius = laid ? greatestOf(corners.map(([x, y]) => Math.hypot(x, y))) + 10 : Math.hypot(tree.pot.width, tree.pot.depth) / 2;
   const seed = Math.round(bearing) + 1000 * Math.round(downDeg);
-  const camera = heldAt(placed, reach, bearing, downDeg, size, seed);
+  const camera = heldAt(placed, { radius, cards: laid }, bearing, downDeg, size, seed);
   return { picture: takePicture({ placed, cards, cardSide: LAID_SIDE, leafy: LEAFY }, camera, size, seed), camera, placed };
 }

@@ -26,14 +26,14 @@ export const lensOf = ({ width, height }: Size): Pick<Camera, 'focal' | 'k1' | '
 });
 export const FOCAL_ON_35MM = ON_35MM;
 
-/** A hand-held camera before a tree with its cards: from a bearing, looking so many degrees down, so near that both are in the picture. */
-export function heldAt(placed: PlacedTree, reach: number, bearing: number, downDeg: number, size: Size, seed: number): Camera {
+/** A hand-held camera before a tree, with its cards or without: from a bearing, looking so many degrees down, so near that all is in the picture. */
+export function heldAt(placed: PlacedTree, reach: { radius: number; cards: boolean }, bearing: number, downDeg: number, size: Size, seed: number): Camera {
   const random = seeded(seed);
   const lens = lensOf(size);
   const tall = placed.height + placed.tree.pot.height;
   const half = Math.min(size.width, size.height) / 2 / lens.focal;
-  const radius = Math.max(reach, 0.62 * tall);
-  const away = (radius / Math.sin(Math.atan(half))) * (1.12 + 0.08 * random());
+  const radius = Math.max(reach.radius, 0.62 * tall);
+  const away = (radius / Math.sin(Math.atan(half))) * ((reach.cards ? 1.12 : 0.86) + 0.08 * random());
   const middle: Vec = [0, 0, 0.42 * placed.height - placed.tree.pot.height];
   const from = direction({ bearingDeg: bearing + 6 * (random() - 0.5), elevationDeg: downDeg + 4 * (random() - 0.5) });
   const aside: Vec = [24 * (random() - 0.5), 24 * (random() - 0.5), 24 * (random() - 0.5)];

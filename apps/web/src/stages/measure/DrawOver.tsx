@@ -12,7 +12,7 @@ export function DrawOver() {
   const chosen = stored.tree.branches.find((b) => b.id === branch);
   const small = 'btn btn-sm btn-outline border-rule bg-sheet/95 font-normal pointer-coarse:min-h-11';
   return (
-    <div className="absolute bottom-10 right-3 flex flex-col items-end gap-1.5">
+    <div className={`absolute right-3 flex flex-col items-end gap-1.5 ${drawing3d ? 'bottom-10' : 'bottom-2'}`}>
       {drawing3d && (
         <p className="bg-base-100/90 px-2 text-right text-quiet">
           {chosen
