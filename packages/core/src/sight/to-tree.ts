@@ -1,6 +1,6 @@
 import { clamp } from '../units/index.js';
-import { add, bearingAndElevation, direction, distance, lengthOf, limb, pointAt, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
-import { howKnown, keptInRecord, type Branch, type KeptSight, type KnownAs, type Measured, type Station, type Tree } from '../tree/index.js';
+import { add, bearingAndElevation, distance, lengthOf, limb, pointAt, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
+import { howKnown, keptInRecord, shoulderAt, type Branch, type KeptSight, type KnownAs, type Measured, type Station, type Tree } from '../tree/index.js';
 import { keptCamera } from './kept.js';
 import type { FoundLine } from './lines.js';
 import type { Sight } from './set.js';
@@ -11,8 +11,6 @@ const tenths = (v: Vec): Vec => [tenth(v[0]), tenth(v[1]), tenth(v[2])];
 /** So many places along a trunk, and points along a branch, tell its shape. */
 const STATIONS = 9;
 const POINTS = 9;
-/** A branch begins so far out from its parent's middle line, as a share of the parent's thickness: as trees are laid out. */
-const OUT = 0.3;
 /** A branch whose width was not drawn is about so many times as long as thick; its tip so thin; a trunk so many times as tall. Guesses. */
 const LONG = 20;
 const TIP = 0.35;
@@ -140,7 +138,7 @@ export function measuredBySight(tree: Tree, kept: KeptSight, sight: Sight): Meas
     const { at } = leaves(on, line.start, wayOf(line));
     const from = pointAt(on, at);
     const to = bearingAndElevation(sub(line.end, from.point));
-    const shoulder = add(from.point, scale(direction({ bearingDeg: to.bearing, elevationDeg: to.elevation }), OUT * from.diameter));
+    const shoulder = shoulderAt(from, to);
     const along = straight(line.points);
     const path = Array.from({ length: POINTS }, (_, i): Vec =>
       i ? tenths(sub(pointAt(along, (lengthOf(along) * i) / (POINTS - 1)).point, shoulder)) : [0, 0, 0],

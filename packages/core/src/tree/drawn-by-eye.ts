@@ -1,12 +1,10 @@
 import { clamp } from '../units/index.js';
-import { add, axisAt, bearingAndElevation, direction, distance, lengthOf, scale, sub, type Limb, type Vec } from '../space/index.js';
-import { addShares, placeTree } from './geometry.js';
+import { axisAt, bearingAndElevation, distance, lengthOf, sub, type Limb, type Vec } from '../space/index.js';
+import { addShares, placeTree, shoulderAt } from './geometry.js';
 import type { Branch, Station } from './measures.js';
 import { crooked, movedPoint } from './measuring.js';
 import type { Tree } from './types.js';
 
-/** A branch begins so far out from its parent's middle line, as a share of the parent's thickness: as trees are laid out. */
-const OUT = 0.3;
 /** Drawn by eye: about so many times as long as thick, thinner than its parent, its tip so thin, green from here on. Guesses. */
 const LONG = 18;
 const OF_PARENT = 0.55;
@@ -38,7 +36,7 @@ export function pulledBranch(tree: Tree, parent: string, from: Vec, tip: Vec, id
   const at = nearestAlong(line, from);
   const on = axisAt(line, at);
   const to = bearingAndElevation(sub(tip, on.point));
-  const shoulder = add(on.point, scale(direction({ bearingDeg: to.bearing, elevationDeg: to.elevation }), OUT * on.diameter));
+  const shoulder = shoulderAt(on, to);
   const length = Math.max(SHORTEST, tenth(distance(shoulder, tip)));
   const d = Math.max(THINNEST, tenth(Math.min(OF_PARENT * on.diameter, length / LONG)));
   const left = 1 - tree.branches.reduce((sum, b) => addShares(sum, b.green), 0);

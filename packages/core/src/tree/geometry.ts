@@ -160,6 +160,13 @@ function padOn(id: string, line: Limb, bareTo: number): Pad {
   };
 }
 
+/** A branch begins so far out from its parent's middle line, as a share of the parent's thickness there. */
+const OUT = 0.3;
+
+/** Where a branch begins that leaves a place of its parent the way its tip lies. */
+export const shoulderAt = (on: { point: Vec; diameter: number }, to: Pick<Branch, 'bearing' | 'elevation'>): Vec =>
+  add(on.point, scale(direction({ bearingDeg: to.bearing, elevationDeg: to.elevation }), OUT * on.diameter));
+
 /** Lays a tree out in space. */
 export function placeTree(tree: Tree): PlacedTree {
   const trunk = limb(
@@ -170,8 +177,7 @@ export function placeTree(tree: Tree): PlacedTree {
   for (const branch of parentsFirst(tree.branches)) {
     const parent = byId.get(branch.parent);
     const on = pointAt(parent?.line ?? trunk, branch.at);
-    const out = direction({ bearingDeg: branch.bearing, elevationDeg: branch.elevation });
-    const shoulder = add(on.point, scale(out, on.diameter * 0.3));
+    const shoulder = shoulderAt(on, branch);
     const line = branchLine(branch, shoulder);
     byId.set(branch.id, {
       branch,

@@ -1,6 +1,6 @@
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react';
 import { normaliseGreen } from '@ustle/core';
-import { PanelHead, Quiet, Tabs } from '../../shared/parts';
+import { PanelHead, Quiet, Skeleton, Tabs } from '../../shared/parts';
 import { count, percent } from '../../shared/say';
 import { useWide } from '../../shared/use-wide';
 import { oneOf, useAddress } from '../address';
@@ -14,7 +14,6 @@ import { Caliper } from './Caliper';
 import { HEADS } from './columns';
 import { FeaturesSheet, PotSheet, RootsSheet, TrunkSheet } from './sheets';
 import { keepTyped } from './typed';
-import { PhotographsSheet } from './photographs/PhotographsSheet';
 import { SHEETS, type Sheet } from './sheet-names';
 import { WorthKnowing } from './WorthKnowing';
 
@@ -89,7 +88,10 @@ function Branches() {
   );
 }
 
-const BODIES: Record<Sheet, () => React.ReactNode> = {
+// Only where there are photos.
+const PhotographsSheet = lazy(() => import('./photographs/PhotographsSheet').then((m) => ({ default: m.PhotographsSheet })));
+
+const BODIES: Record<Sheet, ComponentType> = {
   branches: Branches,
   trunk: TrunkSheet,
   roots: RootsSheet,
@@ -121,7 +123,9 @@ export function MeasurePanel() {
         open={sheet}
         onOpen={(to) => set({ measures: to === 'branches' ? null : to })}
       />
-      <Body />
+      <Suspense fallback={<Skeleton lines={6} />}>
+        <Body />
+      </Suspense>
     </>
   );
 }

@@ -1,13 +1,20 @@
+import { lazy, Suspense } from 'react';
 import { isTrunkMeasured } from '@ustle/core';
 import type { Stage } from '../stage';
 import { useMeasure, useMeasureKit } from './kit';
 import { DrawOver } from './DrawOver';
 import { MeasurePanel } from './MeasurePanel';
-import { PhotoTable } from './photographs/PhotoTable';
+
+const PhotoTable = lazy(() => import('./photographs/PhotoTable').then((m) => ({ default: m.PhotoTable })));
 
 function Over() {
   const { onPhotos, photographs } = useMeasure();
-  return onPhotos ? <PhotoTable photographs={photographs} /> : <DrawOver />;
+  if (!onPhotos) return <DrawOver />;
+  return (
+    <Suspense>
+      <PhotoTable photographs={photographs} />
+    </Suspense>
+  );
 }
 
 export const measure: Stage = {

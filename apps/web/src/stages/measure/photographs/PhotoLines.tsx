@@ -39,9 +39,9 @@ function Chosen({ ph }: { ph: Photographs }) {
         </ul>
       )}
       {space?.notes.map((n) => (
-        <p key={n}>{n.replace(/photo-?[\w-]{20,}|\b[0-9a-f-]{20,}\b/g, (id) => (numbers.has(id) ? `photo ${numbers.get(id)}` : id))}</p>
+        <p key={n}>{ph.said(n)}</p>
       ))}
-      {without && drawn.length > 0 && <p>{without}</p>}
+      {without && drawn.length > 0 && <p>{ph.said(without)}</p>}
       <p className="flex flex-wrap gap-x-4">
         {next && (
           <Quiet onClick={() => ph.look(next)}>

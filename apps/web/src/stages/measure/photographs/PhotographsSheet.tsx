@@ -25,7 +25,7 @@ function NotUsed({ ph }: { ph: Photographs }) {
   if (!why.length && !refused.length && !notes.length && !ph.answer?.refused) return null;
   return (
     <ul className="mb-3 space-y-1 border-l-4 border-ochre px-3 py-1" aria-label="About the photos" role="status">
-      {ph.answer?.refused && <li>{ph.answer.refused}</li>}
+      {ph.answer?.refused && <li>{ph.said(ph.answer.refused)}</li>}
       {refused.map((r) => (
         <li key={r.name} className="text-madder">
           {r.name}: {r.why}
@@ -40,7 +40,7 @@ function NotUsed({ ph }: { ph: Photographs }) {
         </li>
       ))}
       {notes.map((n) => (
-        <li key={n}>{n}</li>
+        <li key={n}>{ph.said(n)}</li>
       ))}
     </ul>
   );

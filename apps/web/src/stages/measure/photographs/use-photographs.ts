@@ -87,6 +87,8 @@ export function usePhotographs(desk: Desk, open: boolean) {
             : `new branch ${of.replace(/^b/, '')}`,
     [names, tree.branches],
   );
+  /** What is said of photos, which are known here by their number. */
+  const said = (text: string): string => [...numbers].reduce((all, [id, number]) => all.replaceAll(id, `photo ${number}`), text);
   const nextFor = (of: string): string | null => (of === POT_LINE ? null : nextPhoto(of, sight.drawn, cameras, found.get(of)?.end ?? ABOUT));
 
   const freeId = (): string => {
@@ -171,7 +173,7 @@ export function usePhotographs(desk: Desk, open: boolean) {
 
   return {
     ...{ sight, answer, solved, cameras, found, left, numbers, inOrder, photo, line, lines, undrawn, drawnHere, begun, coming, refused, finding, green },
-    ...{ addressOf, nameOf, nextFor, choose, look, put, press, bring, takeOut, findGreen },
+    ...{ addressOf, nameOf, said, nextFor, choose, look, put, press, bring, takeOut, findGreen },
     add: () => choose(freeId()),
     /** The photo before or after the one that is looked at, round the tree. */
     step: (by: 1 | -1) => {
