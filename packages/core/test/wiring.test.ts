@@ -43,7 +43,7 @@ const UNWIRED: [own: Partial<Branch>, reason: RegExp][] = [
   [{ state: 'dead' }, /Dead wood is not wired/],
   [{ state: 'weak' }, /Weak: let it grow stronger first/],
   [{ elevation: -10 }, /lies within 10° of where it should/],
-  [{ d: 45, tipD: 20, length: 280 }, /guy|more than the wood takes/i],
+  [{ d: 45, tipD: 20, length: 280 }, /No coil of the sizes sold holds|more than the wood takes/i],
 ];
 
 test.each(UNWIRED)('a branch with %j goes without wire: %p', (own, reason) => {

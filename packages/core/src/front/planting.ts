@@ -1,5 +1,5 @@
 import { bearingAndElevation, direction, tilt, wedge, type View } from '../space/index.js';
-import { slope, slopeProfile, stemsOf, type PlacedTree } from '../tree/index.js';
+import { slope, slopeProfile, standsAt, stemsOf, type PlacedTree } from '../tree/index.js';
 
 export interface TiltedBranch {
   branch: string;
@@ -37,7 +37,8 @@ export function plantingAngle(placed: PlacedTree, view: View): Planting {
       const before = slope(b);
       const pointing = direction({ bearingDeg: before.bearing, elevationDeg: before.elevation });
       const after = bearingAndElevation(tilt({ point: pointing, frontDeg: view.bearing, pitchDeg: view.pitch, rollDeg: view.roll }));
-      const meant = poses.get(b.branch.id) ?? (stems.has(b.branch.id) ? before.elevation : profile.at(b.line.points[0]![2] / placed.height));
+      const meant =
+        poses.get(b.branch.id) ?? (stems.has(b.branch.id) ? before.elevation : profile.at(standsAt(placed, b, b.line.points[0]![2], placed.height).share));
       const off = after.elevation - meant;
       const was = before.elevation - meant;
       // Only what the tilt itself leads astray, or farther astray.

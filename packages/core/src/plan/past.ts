@@ -1,6 +1,6 @@
 import { serialOf } from '../units/index.js';
 import { learnedOf, raceIfWired, type IfWired, type Known, type Race } from '../growth/index.js';
-import { bandOf, SEASON_RISK, type Band } from '../wood/index.js';
+import { bandOf, MOST_BY_HAND_DEG, SEASON_RISK, type Band } from '../wood/index.js';
 import type { PlacedTree } from '../tree/index.js';
 import { gapFor, tryWire, USUAL_PAST, type PastOf, type BendToHold, type RunBranchPlan, type RunPlan, type WireToTry } from '../wire/index.js';
 
@@ -38,7 +38,7 @@ export interface PastChoice {
   race: Race;
 }
 
-/** What each share past the target would come to, for one bend under one wire; those that the wood does not bear are left out. docs: Settling past the target. */
+/** What each share past the target would come to, for one bend under one wire; those that the wood does not bear, or that the hand does not reach, are left out. docs: Settling past the target. */
 export const pastChoices = (...of: Parameters<typeof eachPast>): PastChoice[] => [...eachPast(...of)];
 
 /** The same one by one, the least first. */
@@ -47,7 +47,7 @@ function* eachPast(placed: PlacedTree, onDay: number, branch: string, bend: Bend
   const gap = gapFor(placed.byId.get(branch)!);
   for (const past of PASTS) {
     const { bendToDeg: handDeg, risk } = tryWire(bend, wire, past);
-    if (!Number.isFinite(handDeg) || risk > SEASON_RISK) continue;
+    if (!Number.isFinite(handDeg) || risk > SEASON_RISK || (past > 0 && handDeg > MOST_BY_HAND_DEG)) continue;
     const held = { branch, metal, size, strands, angle, gap, bentDeg: handDeg, targetDeg: bend.angleDeg, over: bend.length };
     yield { past, handDeg, risk, race: raceIfWired(placed, held, onDay, seen) };
   }
@@ -60,11 +60,13 @@ export function pastByWindow(placed: PlacedTree, onDay: number, seen: IfWired = 
   const found = new Map<string, number>();
   const byWindow: PastOf = (branch, bend, wire) => {
     let any: number | null = null;
-    let soonest = { past: USUAL_PAST, weeks: Infinity };
+    let within = USUAL_PAST;
+    let soonest: { past: number | null; weeks: number } = { past: null, weeks: Infinity };
     const usual = bandOf(tryWire(bend, wire, USUAL_PAST).risk);
     // No window is worth a bend that is heavy for its sake, no haste one that is graver at all.
     const bears = (risk: number, ...bands: Band[]): boolean => bands.includes(bandOf(risk)) && bandOf(risk) !== 'heavy';
     for (const { past, risk, race } of eachPast(placed, onDay, branch, bend, wire, { ...seen, learned })) {
+      if (past <= USUAL_PAST) within = past;
       const opens = race.window !== null && (past <= USUAL_PAST || bears(risk, 'calm', 'careful'));
       if (opens && race.window!.firm !== null) return past;
       if (opens) any ??= past;
@@ -72,7 +74,7 @@ export function pastByWindow(placed: PlacedTree, onDay: number, seen: IfWired = 
       const weeks = setSure === null ? Infinity : Math.ceil((setSure - onDay) / DAYS_A_WEEK);
       if (weeks < soonest.weeks && (past <= USUAL_PAST || bears(risk, usual))) soonest = { past, weeks };
     }
-    return any ?? soonest.past;
+    return any ?? soonest.past ?? within;
   };
   return (branch, bend, wire) => {
     const own = chosen.get(branch);

@@ -1,6 +1,6 @@
 import { toDeg, toRad } from '../units/index.js';
 import { bearingAndElevation, lengthOf, pointAt, type Limb, type Vec } from '../space/index.js';
-import { bandOf, bendRisk, safeBendRatio, SEASON_RISK, stagesFor, type Protection } from '../wood/index.js';
+import { bandOf, bendRisk, MOST_BY_HAND_DEG, safeBendRatio, SEASON_RISK, stagesFor, type Protection } from '../wood/index.js';
 import type { BendInSpace, BendKind, PlannedBend } from '../tree/index.js';
 import { Bender } from './bent.js';
 import type { Frame } from '../rod/index.js';
@@ -30,8 +30,8 @@ const SLENDER_MM = 8;
 const TWO_STAGES = 1.15;
 /** More than this the wood does not take in one season. */
 export const MOST_RISK = SEASON_RISK / BY_HAND;
-/** By hand nothing is turned farther than about 110°. */
-export const MOST_DEG = 110 / (1.1 * BY_HAND);
+/** So far a bend goes at most, so that the hand comes to no more than it can. */
+export const MOST_DEG = MOST_BY_HAND_DEG / (1.1 * BY_HAND);
 
 /** The rungs that wood so thick may be taken to. */
 export function ladderFor(diameter: number): readonly Rung[] {

@@ -296,13 +296,16 @@ function told({ line }: Bending, to: { bearing: number; elevation: number }, fou
 /** Bends are moved to meet their wire where the branch then lies as it would, within so many degrees. */
 const SAME_LINE_DEG = 4;
 
+/** So far off its aim a branch looks as it was meant, degrees. */
+const UNSEEN_DEG = 3;
+
 /** As gentle as the picture allows: on the first rung on which what is missing is nothing that one sees. */
 function gentlest(...[of, to, manner, carried, wound]: Parameters<typeof findBends>): FoundBends {
   let best: FoundBends | null = null;
   for (const rung of laddersOf(of)) {
     const found = bendsTo(of, to, manner, { rung }, carried, wound);
-    if (!best || found.missDeg < best.missDeg - CLOSE_DEG) best = found;
-    if (best.missDeg <= Math.max(CLOSE_DEG, manner.give ?? 0)) break;
+    if (!best || found.missDeg < best.missDeg - UNSEEN_DEG) best = found;
+    if (best.missDeg <= Math.max(UNSEEN_DEG, manner.give ?? 0)) break;
   }
   return best!;
 }

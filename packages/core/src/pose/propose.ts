@@ -56,7 +56,7 @@ export interface Posing {
 
 const rideAlong = (line: Limb, carried: Carried | undefined): Limb => (carried ? new Bender(line, carried).finish().line : line);
 
-type BentBranch = { branch: string; bends: readonly BendInSpace[] };
+export type BentBranch = { branch: string; bends: readonly BendInSpace[] };
 
 /** A branch bent by a share, carried by what it grows on; worked out once for the same. */
 function bentOn(keep: Keep, grown: Limb, bends: readonly BendInSpace[], share: number, carried: Carried | undefined): Bent {

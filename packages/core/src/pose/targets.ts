@@ -1,6 +1,6 @@
 import { clamp, sayDeg, turnDeg, wrapDeg } from '../units/index.js';
 import { add, bearingAndElevation, dot, lengthOf, norm, scale, screenAxes, sub, type Limb, type Vec } from '../space/index.js';
-import { greenWithChildren, namesOf, slopeProfile, stemsOf, type Gap, type PlacedBranch } from '../tree/index.js';
+import { greenWithChildren, namesOf, slopeProfile, standsAt, stemsOf, type Gap, type PlacedBranch } from '../tree/index.js';
 import { layInLayers } from './layers.js';
 import { slopeOfLine, turnBetween, type Main, type Slope, type Target } from './slope.js';
 import { isMain, type Standing } from './world.js';
@@ -107,7 +107,8 @@ export function mainTargets(standing: Standing, lineNow: (id: string) => Limb, f
   /** As the tree's form, its front and its gaps have them. */
   function aimed(given: ReadonlyMap<string, Slope>): { mains: Main[]; closed: Set<Gap> } {
     const mains = lines.map((of): Main => {
-      const share = of.line.points[0]![2] / standing.height;
+      const stands = standsAt(placed, of.b, of.line.points[0]![2], standing.height);
+      const { share } = stands;
       const own = given.get(of.id);
       const target: Target = own
         ? { bearing: own.bearing, elevation: own.elevation, from: 'plan', because: [sayPlanned(own)] }
@@ -115,7 +116,7 @@ export function mainTargets(standing: Standing, lineNow: (id: string) => Limb, f
             bearing: slopeOfLine(of.line).bearing,
             elevation: profile.at(share),
             from: profile.kind === 'drawn' ? 'curve' : 'habit',
-            because: [profile.because(share)],
+            because: [profile.because(stands)],
           };
       return { ...of, share, target };
     });

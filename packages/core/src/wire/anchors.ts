@@ -11,7 +11,7 @@ const MOST_ANCHOR_SHARE = 0.3;
 /** What the longer anchor is worth beside a wish served, which is worth 3. */
 const LONGER = 1.5;
 /** What it costs to miss the outside of the first bend by a right angle. */
-const MISSED = 4;
+const MISSED = 6;
 
 /** Steepness of an anchor's turns on a limb without a coil, the widest first: rise along it for each mm round it. */
 const ANCHOR_RISES = [0.35, 0.15];
@@ -53,7 +53,7 @@ function anchorTries(work: LimbWork, need: Need): AnchorTry[] {
   for (const turns of ANCHOR_TURNS)
     for (const sense of [1, -1] as const) {
       const count = Math.round(turns * TURN) + 1;
-      const long = turns > 1 && (coil !== null || turns * round <= MOST_ANCHOR_SHARE * need.coilLength);
+      const long = turns > 1 && turns * round <= MOST_ANCHOR_SHARE * need.coilLength;
       for (const rise of coil ? [sense * (coil.hand === 'cw' ? 1 : -1)] : ANCHOR_RISES.flatMap((r) => [-r, r])) {
         const away = wayAt(shoulder, rise, sense);
         for (const hand of HANDS) {

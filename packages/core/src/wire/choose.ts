@@ -63,10 +63,13 @@ export const MOST_OVERBEND: Record<Firmness, number> = { firm: 1.25, usual: 1.4,
 export const PUSH_WANTED = { structure: 0.5, placing: 0.3 } as const;
 export const COIL_ANGLE = 45;
 /** On a short branch turns lie closer together, so that it has enough of them. */
-export const CLOSE_ANGLE = 55;
+export const CLOSE_ANGLE = 58;
 const MOST_STRANDS = 3;
-/** A coil thicker than this against its branch crowds it and cannot be wound. */
-export const THICKEST = 0.6;
+/** None is chosen thicker than this against its branch: it crowds it. */
+const THICKEST_CHOSEN = 0.6;
+/** A wire thicker than this against its branch cannot be wound. */
+export const THICKEST = 0.64;
+export const canBeWoundOn = (size: number, branchDiameter: number): boolean => size <= branchDiameter * THICKEST;
 
 export interface WireToTry {
   metal: MetalName;
@@ -154,7 +157,7 @@ export function chooseWire(
 ): WireChoice | null {
   for (let strands = 1; strands <= MOST_STRANDS; strands++) {
     for (const size of [...sizes].sort((a, b) => a - b)) {
-      if (size > bend.diameter * THICKEST) break;
+      if (size > bend.diameter * THICKEST_CHOSEN) break;
       const wire: WireToTry = { metal, size, strands, coilAngleDeg: angle, grip };
       const choice = tryWire(bend, wire);
       if (isFirmEnough(bend, choice, firmness, does) && others.every((other) => isFirmEnough(other, tryWire(other, wire), firmness, does))) return choice;
@@ -184,7 +187,7 @@ const THICKER: Record<NonNullable<ThickerFor>, string> = {
 export function sayChoice(bend: BendToHold, choice: WireChoice | null, thickerFor: ThickerFor = null): string[] {
   const rule = ruleOfThumb(bend.diameter);
   const rules = `By the rules of thumb: aluminium ${tenths(rule.aluminium)} mm (a third), copper ${tenths(rule.copper)} mm (a quarter).`;
-  if (!choice) return [`No coil of the sizes sold holds ${bend.angleDeg.toFixed(0)}° on ${bend.diameter.toFixed(1)} mm of wood: a guy would.`, rules];
+  if (!choice) return [`No coil of the sizes sold holds ${bend.angleDeg.toFixed(0)}° on ${bend.diameter.toFixed(1)} mm of wood.`, rules];
   const off = sizesOff(choice, bend.diameter);
   const why =
     off > 1

@@ -1,5 +1,5 @@
 import { groupedBy, leastOf } from '../units/index.js';
-import { THICKEST } from './choose.js';
+import { canBeWoundOn } from './choose.js';
 import type { Need } from './limb-work.js';
 
 /** So many sizes of wire a bench has at hand for one tree. */
@@ -24,7 +24,7 @@ export function fewerSizes(needs: readonly Sized[]): Map<string, number> {
       if (!larger.length) return [];
       const next = leastOf(larger);
       // What moves a branch grows with the cube of the wire: so much more is wound than it needs.
-      return own.some((n) => next > THICKEST * n.diameter) ? [] : [{ key, next, cost: own.length * ((next / size) ** 3 - 1) }];
+      return !own.every((n) => canBeWoundOn(next, n.diameter)) ? [] : [{ key, next, cost: own.length * ((next / size) ** 3 - 1) }];
     });
     if (!steps.length) break;
     const { key, next } = steps.reduce((best, s) => (s.cost < best.cost ? s : best));

@@ -1,6 +1,7 @@
 import { serialsOf, series } from '../units/index.js';
 import type { RouteSide } from '../tree/index.js';
 import type { MetalName } from '../wood/index.js';
+import { canBeWoundOn } from './choose.js';
 import type { End, Joined, LimbWork, Need } from './limb-work.js';
 import { wayAt, type Touch } from './shoulders.js';
 import { hiddenShare, missesFirst, nearTo, touchesFor, wishesServed } from './touching.js';
@@ -17,7 +18,7 @@ const LONGEST_TURNS = 1.5;
 const TOUCHES_OFF = 20;
 
 /** How much steeper than straight a wire may come to a shoulder: rise along the limb a mm round it. */
-const SLOPES = [0, 0.5, -0.5];
+const SLOPES = [0, 0.5, -0.5, 1, -1, 1.5, -1.5];
 
 const distinct = <T extends { touch: Touch }>(all: readonly T[]): T[] =>
   all.filter(({ touch }, i) => all.findIndex((o) => o.touch.hand === touch.hand && Math.abs(o.touch.onBranch.turn - touch.onBranch.turn) < 0.2) === i);
@@ -132,11 +133,11 @@ function findCandidates(work: LimbWork, a: Need, b: Need): Candidate[] {
           const worth = Math.round(
             1000 +
               200 * likeness +
-              100 * (1 - length / longest) +
+              320 * (1 - length / longest) +
               100 * hidden +
               (a.gauge === b.gauge ? 50 : 0) +
               160 * (wishesServed(ta, a) + wishesServed(tb, b)) -
-              2 * (missesFirst(work, a, ta) + missesFirst(work, b, tb)),
+              5 * (missesFirst(work, a, ta) + missesFirst(work, b, tb)),
           );
           found.push({
             key: `${pair} ${sense} ${steps} ${ta.hand} ${tb.hand} ${ma} ${mb}`,
@@ -174,7 +175,7 @@ export const sideOf = (hidden: number | null): RouteSide => ((hidden ?? 0) > 0.5
 /** The thin sizes of aluminium stand between its whole steps. */
 const ALUMINIUM_STEP = 0.5;
 /** A wire of such a share of its branch is still one that an artist puts on it, where it is for a thicker branch as well. */
-const SERVES: Record<MetalName, number> = { aluminium: 0.5, copper: 0.38 };
+const SERVES: Record<MetalName, number> = { aluminium: 0.55, copper: 0.43 };
 /** Branches that differ more than that in thickness are no pair. */
 const MOST_UNLIKE = 1.6;
 
@@ -193,7 +194,7 @@ export const alike = (a: Need, b: Need): boolean =>
   a.strands === b.strands &&
   a.angle === b.angle &&
   (isNext(a, b) || suitsBoth(a, b)) &&
-  Math.max(a.size, b.size) <= 0.6 * Math.min(a.diameter, b.diameter);
+  canBeWoundOn(Math.max(a.size, b.size), Math.min(a.diameter, b.diameter));
 
 /** A candidate with the way that was found for it. */
 export function joinedBy(work: LimbWork, candidate: Candidate, way: Way): Joined {

@@ -72,9 +72,8 @@ export function layPath(limb: { id: string; bark: FlatBark }, route: readonly Ba
   const middle = route.slice(first ? 1 : 0, last ? -1 : undefined).map((p) => node(limb.id, limb.bark, p));
   const nodes = [...head, ...middle, ...tail];
   const lift = (route[0] ?? first!.coil[0]!).lift;
-  const zones: [number, number] = [0, nodes.length - 1];
-  if (first) zones[0] = head.length - 1 - roundOff(nodes, head.length - 1, limb.bark, first.bark, lift).before;
-  if (last) zones[1] = head.length + middle.length + roundOff(nodes, head.length + middle.length, limb.bark, last.bark, lift).after;
+  if (first) roundOff(nodes, head.length - 1, limb.bark, first.bark, lift);
+  if (last) roundOff(nodes, head.length + middle.length, limb.bark, last.bark, lift);
   const points: Vec[] = [];
   const places: WirePlace[] = [];
   const on = new Map<string, { from: number; to: number }>();
@@ -95,13 +94,15 @@ export function layPath(limb: { id: string; bark: FlatBark }, route: readonly Ba
     points.push(point);
     places.push(placeOn(id, place ?? bark.placeOf(point), length));
   });
-  if (first) on.set(first.branch, { from: 0, to: at[Math.max(0, zones[0])]! });
-  if (last) on.set(last.branch, { from: at[Math.min(nodes.length - 1, zones[1])]!, to: length });
+  // On a short way a wire drawn tight round the one shoulder gives on the other branch as well.
+  const isDrawn = nodes.map((n) => n.place === null);
+  if (first) on.set(first.branch, { from: 0, to: at[Math.max(0, isDrawn.indexOf(true) - 1)]! });
+  if (last) on.set(last.branch, { from: at[Math.min(nodes.length - 1, isDrawn.lastIndexOf(true) + 1)]!, to: length });
   return { places, points, length, on };
 }
 
-/** Draws the wire tight round a shoulder, clear of both limbs; how many nodes to either side have left their course. */
-function roundOff(nodes: Node[], at: number, limb: FlatBark, branch: FlatBark, lift: number): { before: number; after: number } {
+/** Draws the wire tight round a shoulder, clear of both limbs: what was drawn has no place any more, that at the shoulder never. */
+function roundOff(nodes: Node[], at: number, limb: FlatBark, branch: FlatBark, lift: number): void {
   const reach = 2.4 * (branch.radius(0) + lift) + 4;
   let low = at;
   let high = at;
@@ -122,7 +123,6 @@ function roundOff(nodes: Node[], at: number, limb: FlatBark, branch: FlatBark, l
   while (from < at && !moved(from)) from++;
   while (to > at && !moved(to)) to--;
   for (let i = from; i <= to; i++) nodes[i]!.place = null;
-  return { before: at - from + 1, after: to - at + 1 };
 }
 
 /** A point half way to the middle of its neighbours. */

@@ -60,6 +60,9 @@ const WAY_STEP = 1 / 6;
 
 const touched = new WeakMap<Shoulder, Map<string, Touch | null>>();
 
+/** Below this a wire comes to the branch beside it rather than over or under: it is told by which of them it winds on to. */
+const BESIDE = 0.2;
+
 /** How a wire that arrives along `way` goes on winding by a hand; null where it runs straight into the branch, or could not wind on for its limb. docs: Hand and start. */
 export function touchOf(shoulder: Shoulder, way: Vec, hand: Hand, lift: number): Touch | null {
   const known = touched.get(shoulder) ?? new Map<string, Touch | null>();
@@ -92,7 +95,10 @@ function findTouch({ limb, own, axis }: Shoulder, way: Vec, hand: Hand, lift: nu
   }
   const onBranch = { s, turn, lift };
   if (!firstTurnIsClear(limb, own, onBranch, hand)) return null;
-  return { hand, start: clear >= 0 ? 'over' : 'under', clear: Math.abs(clear), onBranch, onLimb: limb.placeOf(at(s)) };
+  // Beside the branch it winds on to one of the two.
+  const onward = dot(cross(axis, first), up) * (hand === 'cw' ? 1 : -1);
+  const isOver = Math.abs(clear) < BESIDE ? onward >= 0 : clear >= 0;
+  return { hand, start: isOver ? 'over' : 'under', clear: Math.abs(clear), onBranch, onLimb: limb.placeOf(at(s)) };
 }
 
 /** How far a coil's first turn may be pressed into the crotch, mm; drawn tight, it gives by that. */
@@ -110,14 +116,9 @@ function firstTurnIsClear(limb: FlatBark, own: FlatBark, from: BarkPlace, hand: 
   return true;
 }
 
-/** Below this a wire passes beside the branch rather than over or under it. */
-const BESIDE = 0.2;
-
 /** Which of a branch's wishes a touch serves. */
-export function served({ hand, start, clear }: Touch, wish: Wish): { hand: boolean; start: boolean } {
-  // What was settled as it was shown may pass beside.
-  const near = wish.must === 'both' || clear >= BESIDE;
-  return { hand: wish.hand === null || wish.hand === hand, start: wish.start === null || (wish.start === start && near) };
+export function served({ hand, start }: Touch, wish: Wish): { hand: boolean; start: boolean } {
+  return { hand: wish.hand === null || wish.hand === hand, start: wish.start === null || wish.start === start };
 }
 
 /** Whether a touch serves what must be served. */

@@ -27,6 +27,8 @@ const CALM_RISK = 0.55;
 
 /** Risk (under the hand) that wood bears in one go, and in the stages of one season. */
 export const STAGE_RISK = 0.6;
+/** By hand nothing is turned farther than that, degrees. */
+export const MOST_BY_HAND_DEG = 110;
 export const SEASON_RISK = 1.6;
 
 export const bandOf = (risk: number): Band => (risk < STAGE_RISK ? 'calm' : risk < 1 ? 'careful' : risk <= SEASON_RISK ? 'heavy' : 'no');

@@ -1,6 +1,7 @@
 import { greatestOf, leastOf } from '../units/index.js';
 import type { PlanRun } from '../plan/index.js';
 import { isUsable, type Stock } from '../rack/index.js';
+import { canBeWoundOn } from '../wire/index.js';
 import { coilHold, GRIP, type MetalName } from '../wood/index.js';
 
 /** Another wire that would do in place of a piece, from the rack: its hold against the planned one's. */
@@ -16,7 +17,6 @@ export interface Instead {
 }
 
 const MOST_STRANDS = 3;
-const THICKEST = 0.6;
 /** Weaker than this it would spring back; stronger is only harder on the hands. */
 const LEAST = 0.85;
 const MOST = 2.5;
@@ -38,7 +38,7 @@ export function insteadOf(
       return { metal: s.metal, size: s.size, strands, hold: holdOf(s.metal, s.size, strands) / planned, left: s.left, takes: run.length * strands };
     }).filter((w) => {
       const same = w.metal === run.metal && Math.abs(w.size - run.size) < 0.03 && w.strands === run.strands;
-      return !same && w.hold >= LEAST && w.hold <= MOST && w.size <= THICKEST * thin && w.left >= w.takes;
+      return !same && w.hold >= LEAST && w.hold <= MOST && canBeWoundOn(w.size, thin) && w.left >= w.takes;
     }),
   );
   const best = new Map<string, Instead>();
