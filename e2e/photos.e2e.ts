@@ -100,6 +100,10 @@ test('a branch of a tree that is being measured by photos: two presses in each o
     await sceneReady(page);
     await press(page, 'off the photo');
   }
+  await visit(app, `/tree/${id}/proposal`);
+  await says(page, /On the photo/);
+  await page.waitForSelector('[aria-label^="Photo"] svg image');
+  await page.goBack();
   // What was taken in is taken back in one step.
   await press(page, 'Undo');
   await until(app, 'Levanter', (v) => v.tree.branches.find((b: { id: string }) => b.id === chosen!.branch.id).known?.how !== 'photographs');

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { ON_PAPER, stripSvg, type Paper, type Section, type Silhouette } from '@ustle/core';
+import { ON_PAPER, onPhotoSvg, stripSvg, type Paper, type Section, type Silhouette } from '@ustle/core';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { FACES, inFonts, sayMissing, svgInFonts, type Chain } from './letters.js';
@@ -24,9 +24,11 @@ const inPairs = <T>(all: readonly T[]): T[][] => Array.from({ length: Math.ceil(
 /** A part of a paper as it is set. */
 function partOf(section: Section, photoFile: (id: string) => string | null): Content[] {
   const { head, text = [], facts = [], list = [], ticks = [], pictures = [], photos = [], caution = [], drawing, pieces = [] } = section;
-  const shown = photos.flatMap(({ photo, caption }) => {
+  const shown = photos.flatMap(({ photo, caption, over }) => {
     const path = photoFile(photo);
-    return path ? [{ image: `data:image/jpeg;base64,${readFileSync(path).toString('base64')}`, caption }] : [];
+    if (!path) return [];
+    const image = `data:image/jpeg;base64,${readFileSync(path).toString('base64')}`;
+    return [{ picture: over ? { svg: onPhotoSvg(over, image) } : { image }, side: over ? 300 : 230, caption }];
   });
   const parts: Content[] = [
     ...caution.map((c): Content => ({ text: c, color: MADDER, margin: [0, 0, 0, 3] })),
@@ -63,12 +65,12 @@ function partOf(section: Section, photoFile: (id: string) => string | null): Con
       unbreakable: true,
     })),
     ...inPairs(shown).map((pair): Content => ({
-      columns: pair.map(({ image, caption }) => ({
+      columns: pair.map(({ picture, side, caption }) => ({
         stack: [
-          { image, fit: [230, 230] },
+          { ...picture, fit: [side, side] },
           { text: caption, color: QUIET, fontSize: 9 },
         ],
-        width: 245,
+        width: side + 15,
       })),
       margin: [0, 4, 0, 4],
     })),

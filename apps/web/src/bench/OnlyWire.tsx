@@ -76,7 +76,7 @@ export function OnlyWire({ rows, onRows, today, missing, children }: Props) {
           <li
             key={row.key}
             ref={i === rows.length - 1 ? last : undefined}
-            className="grid grid-cols-2 items-start gap-x-3 gap-y-2 border-b border-rule py-3 sm:grid-cols-3 lg:grid-cols-[110px_110px_140px_176px_180px_150px_auto]"
+            className="grid grid-cols-2 items-start gap-x-3 gap-y-2 border-b border-rule py-3 sm:grid-cols-3 xl:grid-cols-[94px_94px_116px_172px_158px_124px_auto]"
           >
             <Choice<WiredSide> label="Side" value={row.side} of={same(WIRED_SIDES)} onValue={(side) => change(row.key, { side })} />
             <Choice<WiredHeight> label="Height" value={row.height} of={same(WIRED_HEIGHTS)} onValue={(height) => change(row.key, { height })} />

@@ -1,5 +1,6 @@
 import { paths } from '@ustle/contract';
-import type { Paper, Section, Silhouette } from '@ustle/core';
+import { useMemo } from 'react';
+import { onPhotoSvg, type OnPhoto, type Paper, type Section, type Silhouette } from '@ustle/core';
 import { Caution } from '../shared/parts';
 import { Strip } from '../shared/Strip';
 
@@ -11,6 +12,13 @@ function Picture({ picture: { wood, foliage, pot } }: { picture: Silhouette }) {
       <path d={pot} fill="#8a5a44" />
     </svg>
   );
+}
+
+/** A photo with the plan drawn over it. */
+function Over({ over, caption }: { over: OnPhoto; caption: string }) {
+  const drawing = useMemo(() => onPhotoSvg(over, paths.photo(over.photo)), [over]);
+  // Numbers and an address of our own: there is no word in it that anyone has typed.
+  return <div role="img" aria-label={caption} className="[&_svg]:h-auto [&_svg]:w-full" dangerouslySetInnerHTML={{ __html: drawing }} />;
 }
 
 function Part({ section }: { section: Section }) {
@@ -73,8 +81,8 @@ function Part({ section }: { section: Section }) {
       {photos && photos.length > 0 && (
         <div className="mt-2 flex flex-wrap gap-4">
           {photos.map((p) => (
-            <figure key={p.photo} className="w-56">
-              <img src={paths.photo(p.photo, 'small')} alt={p.caption} className="w-full" />
+            <figure key={p.photo} className={p.over ? 'w-full max-w-130' : 'w-56'}>
+              {p.over ? <Over over={p.over} caption={p.caption} /> : <img src={paths.photo(p.photo, 'small')} alt={p.caption} className="w-full" />}
               <figcaption className="text-quiet first-letter:uppercase">{p.caption}</figcaption>
             </figure>
           ))}

@@ -23,9 +23,12 @@ export interface WaitingPhoto {
 /** Photos on their way, in the device's own database: a network that comes late loses none. */
 class PhotoStore extends Dexie {
   waiting!: Table<WaitingPhoto, string>;
+  /** Photos of what is being entered and is not on the server yet. */
+  drafts!: Table<{ key: string; name: string; type: string; picture: ArrayBuffer }, string>;
   constructor() {
     super('ustle-photos');
     this.version(1).stores({ waiting: 'id, tree' });
+    this.version(2).stores({ drafts: 'key' });
   }
 }
 

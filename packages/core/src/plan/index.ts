@@ -12,5 +12,6 @@ export { worthKnowing, type WorthKnowing } from './worth-knowing.js';
 export type { PastChoice } from './past.js';
 export { pastsFor } from './pasts.js';
 export * from './plan-svg.js';
+export * from './plan-on-photo.js';
 export * from './piece-strip.js';
 export * from './say-run.js';

@@ -5,6 +5,7 @@ export { depthOf, project, rayAt, type Camera } from './camera.js';
 export { type DrawnLine, type FoundLine } from './lines.js';
 export { SightMemory, workOutSight, type Sight, type SightSet } from './set.js';
 export { cameraOf, keptCamera, setOf } from './kept.js';
+export { photoNear, placedPhotos } from './near.js';
 export { nextPhoto, sightIn } from './guide.js';
 export { shiftBetween, sinceBefore, type Since } from './again.js';
 export { POT_LINE, seenWidth } from './by-pot.js';

@@ -1,6 +1,6 @@
 import { sayDay } from '../units/index.js';
 import { speciesOf } from '../species/index.js';
-import type { PieceStrip } from '../plan/index.js';
+import type { OnPhoto, PieceStrip } from '../plan/index.js';
 import type { Silhouette, Tree } from '../tree/index.js';
 
 /** A part of a paper: what stands on it, from top to bottom. */
@@ -13,8 +13,8 @@ export interface Section {
   ticks?: { head: string; text: string[] }[];
   list?: string[];
   pictures?: { caption: string; picture: Silhouette }[];
-  /** Ids of photos with what is said of them. */
-  photos?: { photo: string; caption: string }[];
+  /** Ids of photos with what is said of them, and what is drawn over them. */
+  photos?: { photo: string; caption: string; over?: OnPhoto }[];
   caution?: string[];
   /** An SVG drawing, for the file; the page shows the tree itself in its place. */
   drawing?: string;

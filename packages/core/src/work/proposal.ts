@@ -1,5 +1,5 @@
 import { sayAbout } from '../acts/index.js';
-import type { PlanDocument } from '../plan/index.js';
+import { planOnPhoto, type PlanDocument } from '../plan/index.js';
 import { posedLines } from '../pose/index.js';
 import { cutList } from '../removal/index.js';
 import { agreedBranches, namesOf, outcomeOf, placeTree, sayBranches, silhouetteOf, VIGOUR_FACTOR, type Tree } from '../tree/index.js';
@@ -33,6 +33,7 @@ export function proposalOf(given: Tree, plan: PlanDocument, onDay: number, pace:
   const careful = plan.poses.filter((p) => p.bends.some((b) => b.band === 'careful')).length;
   const mass = (metal: string): number => plan.cutList.filter((c) => c.metal === metal).reduce((sum, c) => sum + c.mass, 0);
   const wire = (['aluminium', 'copper'] as const).flatMap((m) => (mass(m) ? [`${mass(m).toFixed(0)} g of ${m}`] : []));
+  const over = planOnPhoto(tree, plan);
   const open = cuts.filter((c) => agreed && !agreed.has(c.branch)).map((c) => c.branch);
   return {
     title: `${tree.name}: what is proposed`,
@@ -45,6 +46,15 @@ export function proposalOf(given: Tree, plan: PlanDocument, onDay: number, pace:
           { caption: 'As it is meant to stand', picture: silhouetteOf(tree, posedLines(placeTree(outcomeOf(tree).tree), plan.poses)) },
         ],
       },
+      ...(over
+        ? [
+            {
+              head: 'On the photo',
+              text: ['Dashed: what is taken off. Outlined: where branches shall lie. Drawn through the lens of the photo taken from nearest to the front.'],
+              photos: [{ photo: over.photo, caption: `Photo ${over.number}`, over }],
+            },
+          ]
+        : []),
       {
         head: 'The front',
         text: front

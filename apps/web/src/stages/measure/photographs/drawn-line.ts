@@ -25,3 +25,27 @@ export function nearestPart(points: readonly Px[], [x, y]: Px): { part: number; 
   }
   return { part: best, off: least };
 }
+
+/** A stretch of a line that is so much longer than the straight way beside it strays. */
+const STRAYS = 1.25;
+
+/** How many points of a line stray from a place on: with them left out, no later one is reached by a way so much longer than the straight one. */
+function straying(place: Px, points: readonly Px[]): number {
+  const apart = (a: Px, b: Px): number => Math.hypot(b[0] - a[0], b[1] - a[1]);
+  const goesOn = (from: number): boolean => {
+    let gone = 0;
+    return points.slice(from).every((p, i) => {
+      gone += apart(i ? points[from + i - 1]! : place, p);
+      return gone <= STRAYS * apart(place, p);
+    });
+  };
+  const first = points.findIndex((_, i) => goesOn(i));
+  return first < 0 ? points.length - 1 : first;
+}
+
+/** A drawn line led through a place beside it: what strays to either side of that goes; its ends stay. */
+export function ledThrough(points: readonly Px[], place: Px): Px[] {
+  const { part } = nearestPart(points, place);
+  const [before, after] = [[...points.slice(0, part)].reverse(), points.slice(part)];
+  return [...before.slice(straying(place, before)).reverse(), place, ...after.slice(straying(place, after))];
+}

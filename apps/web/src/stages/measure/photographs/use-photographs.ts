@@ -21,7 +21,7 @@ import type { SightAnswer } from '../../../jobs/planner';
 import { useAddress } from '../../address';
 import type { Desk } from '../../desk';
 import { NO_SIGHT, takeIn, type Coming } from './bring-photos';
-import { nearestPart } from './drawn-line';
+import { ledThrough, nearestPart } from './drawn-line';
 import { usePhotoAddress } from './photo-address';
 
 /** A line that was begun: its shoulder is pressed, its tip not yet. */
@@ -112,9 +112,7 @@ export function usePhotographs(desk: Desk, open: boolean) {
     const straight = line === POT_LINE;
     if (drawnHere) {
       // Where it strayed it is led through there.
-      const { part, off } = nearestPart(drawnHere.points, at);
-      if (off > within) return;
-      await put([...drawnHere.points.slice(0, part), at, ...drawnHere.points.slice(part)], drawnHere.widths);
+      if (nearestPart(drawnHere.points, at).off <= within) await put(ledThrough(drawnHere.points, at), drawnHere.widths);
       return;
     }
     const mine = begun?.line === line && begun.photo === photo.photo ? begun.at : null;
