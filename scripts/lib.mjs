@@ -20,25 +20,17 @@ export function run(title, command, args, options = {}) {
   }
 }
 
-/** Runs commands beside each other, each with its output told when it is done; ends the script when one fails. */
-export async function runTogether(tasks) {
-  const done = await Promise.all(
-    tasks.map(
-      ([title, command, args]) =>
-        new Promise((resolve) => {
-          const child = spawn(command, args, { cwd: root, shell: process.platform === 'win32' });
-          let said = '';
-          for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (said += chunk));
-          child.on('close', (code) => {
-            console.log(`\n${title}\n${said}`.trimEnd());
-            resolve(code === 0);
-          });
-        }),
-    ),
-  );
-  if (done.every(Boolean)) return;
-  console.error('Not all of these hold.');
-  process.exit(1);
+/** Runs a command beside others, its output told when it is done; resolves to whether it went well. */
+export function runBeside(title, command, args) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: root, shell: process.platform === 'win32' });
+    let said = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (said += chunk));
+    child.on('close', (code) => {
+      console.log(`\n${title}${code === 0 ? '' : ' failed'}\n${said}`.trimEnd());
+      resolve(code === 0);
+    });
+  });
 }
 
 /** Installs the packages of the lock file, unless that was done already. */

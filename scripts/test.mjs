@@ -2,13 +2,13 @@
 import { readFileSync } from 'node:fs';
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
-import { build, chromium, install, root, runTogether } from './lib.mjs';
+import { build, chromium, install, root, runBeside } from './lib.mjs';
 
 const browser = chromium();
 install();
 process.env.CHROMIUM = await browser;
 // Linting needs nothing built; types are checked while the interface tests wait for pages.
-const lint = runTogether([['Lint', 'npm', ['run', 'lint', '--silent']]]);
+const lint = runBeside('Lint', 'npm', ['run', 'lint', '--silent']);
 build();
 
 /** Runs Jest and adds its counts up; a failure is told at the end, after all was run. */
@@ -23,9 +23,9 @@ async function jest(title, args) {
 }
 
 const units = await jest('Unit tests', []);
-const types = runTogether([['Types', 'npm', ['run', 'types', '--silent']]]);
+const types = runBeside('Types', 'npm', ['run', 'types', '--silent']);
 const results = [units, await jest('Interface tests', ['--config', 'e2e/jest.config.mjs'])];
-await Promise.all([lint, types]);
+const read = await Promise.all([lint, types]);
 const sum = (key) => results.reduce((total, r) => total + r[key], 0);
 console.log(`\n${sum('passed')} passed, ${sum('failed')} failed`);
-process.exit(results.every((r) => r.ok) ? 0 : 1);
+process.exit([...results.map((r) => r.ok), ...read].every(Boolean) ? 0 : 1);
