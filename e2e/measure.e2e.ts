@@ -1,3 +1,8 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ElementHandle } from 'puppeteer-core';
+import sharp from 'sharp';
 import { actElsewhere, enter, fill, focus, open, press, pressWhere, says, sceneReady, stored, there, until, visit, write, type App } from './app';
 
 let app: App;
@@ -166,7 +171,12 @@ test('a tree with wire on is watched after a minute, by keyboard: what is missin
   await page.keyboard.press('Tab');
   await page.keyboard.type('2 March 2026');
   await page.keyboard.press('Tab');
+  const photo = join(mkdtempSync(join(tmpdir(), 'ustle-beside-')), 'petrel.jpg');
+  await sharp({ create: { width: 90, height: 120, channels: 3, background: '#4a6' } }).jpeg().toFile(photo); // prettier-ignore
+  await ((await there(page, 'input[aria-label="A photo beside it"]')) as ElementHandle<HTMLInputElement>).uploadFile(photo);
+  await page.waitForSelector('figure img');
   await page.reload();
+  await page.waitForSelector('figure img');
   await enter(app, 'Another branch');
   await page.keyboard.press('Tab');
   await page.keyboard.press('Tab');
@@ -179,9 +189,12 @@ test('a tree with wire on is watched after a minute, by keyboard: what is missin
     [9, 90, 'guessed'],
     [7.5, 270, 'guessed'],
   ]);
-  expect(tree.record.map((l: { kind: string; on: string }) => [l.kind, l.on])).toEqual([
+  await until(app, 'Petrel', (v) => v.tree.record.length === 3);
+  const { record } = (await stored(app, 'Petrel')).tree;
+  expect(record.map((l: { kind: string; on: string }) => (l.kind === 'photo' ? l.kind : [l.kind, l.on]))).toEqual([
     ['wired', '2026-03-02'],
     ['wired', '2026-03-02'],
+    'photo',
   ]);
   await page.keyboard.press('2');
   await says(page, /decide.*first left.*mm thick: .* or .*copper/);

@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { ask } from '../apps/server/test/server';
-import { idOf, open, press, says, sceneReady, stored, text, there, visit, write, type App } from './app';
+import { idOf, open, press, pressWhere, says, sceneReady, stored, text, there, visit, write, type App } from './app';
 import { loadStudio } from './load-studio';
 
 let app: App;
@@ -84,7 +84,7 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
   // Findings, decided by keys; the tally adds up and undo takes back.
   await page.keyboard.press('4');
   await says(page, /What to remove.*Green coming off.*0% of at most 45%/i);
-  await page.keyboard.press('j');
+  await page.keyboard.press('l');
   await page.keyboard.press('x');
   await says(page, /take off/);
   const cut = (await stored(app, 'Old Ferry')).tree;
@@ -96,7 +96,7 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
   await says(page, /0% of at most/);
   await press(page, 'Redo');
   await says(page, new RegExp(`${percent}% of at most`));
-  await page.keyboard.press('j');
+  await page.keyboard.press('l');
   await page.keyboard.press('r');
   await says(page, /reserve/);
 
@@ -109,8 +109,11 @@ test('a fresh tree: from its file to the front, the removals, the wire and the f
     return [row.dataset.branch!, row.querySelector('strong')!.innerText];
   });
   await (await there(page, `aside li > button[data-branch="${first}"]`)).evaluate((row) => (row as HTMLElement).click());
-  await says(page, /Bend to \d+°.*Rules of thumb.*Put on/);
+  await says(page, /settle it as it is.*It is on .*Otherwise than planned/);
+  await pressWhere(page, 'aside summary', /bent to \d+°/);
+  await says(page, /Bend to \d+°.*Rules of thumb/);
   const unwired = await drawn();
+  await pressWhere(page, 'aside summary', /^Otherwise than planned/);
   await write(page, 'form input[data-date]', '18 April 2026');
   await press(page, `It is on ${called}`);
   await page.waitForFunction((b) => !document.querySelector('form') && document.body.innerText.includes(`${b} carries wire`), {}, called!);

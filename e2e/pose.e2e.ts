@@ -1,7 +1,7 @@
 import { paths } from '@ustle/contract';
 import { generateTree } from '@ustle/core';
 import { ask } from '../apps/server/test/server';
-import { actElsewhere, focus, idOf, open, press, pressWhere, says, stored, tabTo, text, there, until, visit, write, type App } from './app';
+import { actElsewhere, focus, idOf, open, press, pressWhere, says, sceneReady, stored, tabTo, text, there, until, visit, write, type App } from './app';
 
 let app: App;
 beforeAll(async () => {
@@ -30,12 +30,16 @@ test('a branch by keyboard: what moves it, its bends and the hand; accepted, its
   await says(page, /This is the front/);
   await page.keyboard.press('5');
   await says(page, /Pose.*branches would move.*down and out.*first/);
-  await page.keyboard.press('j');
+  await page.keyboard.press('l');
   const branch = await openRow();
   await says(page, /It grows at.*at the shoulder.*radius \d+ mm, strain [\d.]+%.*By hand to \d+°.*settles at \d+° and stays at \d+° ± \d+°.*In 2 stages/);
   await page.keyboard.press('a');
   await until(app, 'Old Ferry', (v) => poseOf(v, branch)?.bends.length > 0);
   const accepted = poseOf(await stored(app, 'Old Ferry'), branch);
+  // Accepted, it steps on to the next; back by a key.
+  await page.waitForFunction((b) => new URLSearchParams(location.search).get('branch') !== b, {}, branch);
+  await page.keyboard.press('j');
+  await page.waitForFunction((b) => new URLSearchParams(location.search).get('branch') === b, {}, branch);
   await says(page, /Accepted/);
 
   // What was shown is what is kept: after a reload the same figures stand there.
@@ -72,6 +76,8 @@ test('a tip dragged with the mouse: strain while it moves, and bends for where i
   const id = await idOf(app, 'Lantern');
   const branch = 'b1';
   await visit(app, `/tree/${id}/pose?branch=${branch}`);
+  await page.waitForFunction(() => [...document.querySelectorAll('button[aria-pressed="true"]')].some((b) => b.textContent === 'as posed'));
+  await sceneReady(page);
   const tip = (await (await there(page, '[data-tip]')).boundingBox())!;
   const [x, y] = [tip.x + tip.width / 2, tip.y + tip.height / 2];
   await page.mouse.move(x, y);

@@ -24,20 +24,20 @@ test('a tree from its findings to the list to take along, by keyboard; undo afte
   await says(page, /What to remove.*Green coming off.*0% of at most 45%/i);
 
   // The first two findings: one off, one shortened; the advice gives its reasons and other ways.
-  await page.keyboard.press('j');
+  await page.keyboard.press('l');
   await page.waitForFunction(() => new URLSearchParams(location.search).has('branch'));
   const first = await openRow();
   await says(page, /One would .*; or /);
   await page.keyboard.press('x');
   await until(app, 'Old Ferry', (v) => decision(v, first)?.act === 'remove');
-  await page.keyboard.press('j');
+  // Decided, it steps on to the next.
   await page.waitForFunction((b) => new URLSearchParams(location.search).get('branch') !== b, {}, first);
   const second = await openRow();
   await page.keyboard.press('s');
   await until(app, 'Old Ferry', (v) => decision(v, second)?.act === 'shorten' && (decision(v, second).length || decision(v, second).toShoot));
 
   // A third one held in reserve, to a day typed in.
-  await page.keyboard.press('j');
+  await page.keyboard.press('l');
   await page.waitForFunction((b) => new URLSearchParams(location.search).get('branch') !== b, {}, second);
   const third = await openRow();
   await page.keyboard.press('r');

@@ -57,6 +57,7 @@ test('pieces on two branches: opened, laid straight, split by hand and joined ag
   expect((await stored(app, 'Lantern')).tree.plan.runs).toEqual(before.tree.plan.runs);
 
   // Pressed: the estimate moves, by a line of the record.
+  await pressWhere(page, 'aside summary', /bent to \d+°/);
   await pressWhere(page, 'summary', /^Press a wire against/);
   await press(page, 'The wire gave');
   await says(page, /mm (copper|aluminium), the wire gave/);
@@ -125,7 +126,7 @@ test('by keyboard alone: a metal for the tree, a piece opened and settled', asyn
   const [open] = await runsOf('Marigold');
   await page.focus(`[data-run="${open!.id}"]`);
   await page.keyboard.press('Enter');
-  await says(page, /Put on/);
+  await says(page, /Otherwise than planned/);
   await pressWhere(page, 'aside button', /^settle it as it is$/);
   await until(app, 'Marigold', (v) => v.tree.plan.runs.some((r: Run) => r.branches[0]!.branch === open!.branches[0]!.branch));
   expect(await text(page)).toMatch(/settled/);
@@ -193,10 +194,13 @@ test('the rack: a roll comes in with wrong values first and is weighed; what a p
       stock.some((s) => s.metal === r.metal && Math.abs(s.size - r.size) < 0.02 && s.left > r.length),
   )!;
   await (await there(page, `[data-run="${open.id}"]`)).evaluate((row) => (row as HTMLElement).click());
+  await pressWhere(page, 'aside summary', /^Otherwise than planned/);
   await says(page, /Cut from/);
   // More than is on the roll that is named: asked about beside it, and nothing noted.
-  const own = stock.filter((s) => s.metal === open.metal && Math.abs(s.size - open.size) < 0.02 && s.left > open.length).sort((x, y) => x.left - y.left)[0]!;
-  await page.select('xpath/.//label[starts-with(normalize-space(), "Cut from")]//select', own.id);
+  const cutFrom = 'xpath/.//label[starts-with(normalize-space(), "Cut from")]//select';
+  const offered = await page.$eval(cutFrom, (e) => [...(e as HTMLSelectElement).options].map((o) => o.value));
+  const own = stock.filter((s) => offered.includes(s.id) && s.left > open.length).sort((x, y) => x.left - y.left)[0]!;
+  await page.select(cutFrom, own.id);
   const took = 'xpath/.//label[starts-with(normalize-space(), "Wire it took")]/following::input[1]';
   await write(page, took, String(Math.round(own.left) + 100));
   await pressWhere(page, 'form button[type="submit"]', /^It is on /);

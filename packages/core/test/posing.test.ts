@@ -4,6 +4,7 @@ import {
   gapMap,
   isRefused,
   largeTree,
+  likeThis,
   outcomeOf,
   placeTree,
   planTree,
@@ -135,10 +136,10 @@ test('side shoots are fanned flat to both sides without crossing; what hangs far
 
 test('after a planting angle a pose means the same in the world: the branch moves as much more as it was tilted', () => {
   const t = seen([branch('a', { at: 150, bearing: 90, elevation: 30 })], { poses: [{ branch: 'a', bearing: 90, elevation: -20, bends: [] }] });
-  const rolled = { ...t, plan: { ...t.plan, front: { bearing: 0, pitch: 0, roll: -12 } } };
+  const rolled = { ...t, plan: { ...t.plan, front: { bearing: 0, pitch: 0, roll: -20 } } };
   const [level, tilted] = [t, rolled].map((x) => proposePoses(placeTree(x)).poses[0]!);
   expect([level!.elevation, tilted!.elevation]).toEqual([-20, -20]);
-  expect(Math.abs(tilted!.now.elevation - level!.now.elevation)).toBeCloseTo(12, 0);
+  expect(Math.abs(tilted!.now.elevation - level!.now.elevation)).toBeCloseTo(20, 0);
   // Bends that were accepted before lead elsewhere now, and that is said.
   const kept = level!.bends.map(({ at, length, angle, toward }) => ({ at, over: length, angle, toward }));
   const accepted = after(rolled, { kind: 'pose', branch: 'a', bearing: 90, elevation: -20, bends: kept });
@@ -237,4 +238,24 @@ test('what was heard and seen while bending is followed by the plan', () => {
     [],
     expect.stringMatching(/cracked across the fibre on 10 February 2026.*before 10 February 2027/),
   ]);
+});
+
+test('all poses are taken as they were shown in one act, or none: one on a branch that is not there leaves the tree as it was', () => {
+  const t = seen([branch('a', { at: 150, elevation: 40 }), branch('b', { at: 210, bearing: 200, elevation: 45 })]);
+  const shown = proposePoses(placeTree(t)).poses;
+  expect(shown.length).toBe(2);
+  const poses = shown.map((p) => ({ branch: p.branch, bearing: p.bearing, elevation: p.elevation, bends: p.bends.map(({ at, length, angle, toward }) => ({ at, over: length, angle, toward })) })); // prettier-ignore
+  const taken = after(t, { kind: 'poses', poses });
+  const onto = proposePoses(placeTree(taken)).poses;
+  expect(onto.map((p) => [p.branch, p.bearing, p.elevation, p.from])).toEqual(shown.map((p) => [p.branch, p.bearing, p.elevation, 'plan']));
+  expect(onto.flatMap((p) => p.bends.map((b) => b.angle))).toEqual(shown.flatMap((p) => p.bends.map((b) => b.angle)));
+  const gone = applyAct(t, actFrom({ kind: 'poses', poses: [...poses, { ...poses[0]!, branch: 'z' }] }), dayOf('2030-01-01'));
+  expect(isRefused(gone) && gone.refused[0]!.message).toMatch(/"z" is not on this tree/);
+});
+
+test('another like a tree: its shape as if drawn, the next free name, nothing planned and nothing done', () => {
+  const t = after(seen([branch('a', { at: 150 })]), { kind: 'note', text: 'Bought in spring.' });
+  const again = likeThis({ ...t, name: 'Knot 2' }, new Set(['Knot', 'Knot 2', 'Knot 4']));
+  expect([again.name, again.record, again.plan.front, again.trunk]).toEqual(['Knot 3', [], null, t.trunk]);
+  expect(again.branches.map((b) => [b.id, b.length, b.known!.how])).toEqual(t.branches.map((b) => [b.id, b.length, 'drawn']));
 });

@@ -6,6 +6,7 @@ import { NoticeBoard } from './notice';
 import { EnterPage } from '../access/EnterPage';
 import { useAccess } from '../shared/queries';
 import { FocusKeeper } from './FocusKeeper';
+import { StayPut } from './StayPut';
 import { useTheme } from './theme';
 import { Writing } from './Writing';
 import { useListening } from './listen';
@@ -85,6 +86,7 @@ export function Shell() {
       </div>
       <Writing />
       <FocusKeeper />
+      <StayPut />
       <Suspense fallback={null}>
         {keys && <KeysSheet onClose={() => setKeys(false)} />}
         {asking && <WhoSheet onClose={() => setAsking(false)} />}

@@ -2,10 +2,10 @@
 const TOGETHER = 'form, dialog, details, fieldset, li, section, article';
 const FAULTY = 'input[data-fault="1"]';
 
-/** The first field beside a button that says what is wrong with it, and is to be seen. */
+/** The first field beside a button that says what is wrong with it, and is to be seen, if only folded away. */
 function faultyBeside(button: Element): HTMLElement | undefined {
   const beside = button.closest(TOGETHER)?.querySelectorAll<HTMLElement>(FAULTY) ?? [];
-  return [...beside].find((field) => field.offsetParent !== null);
+  return [...beside].find((field) => field.closest('details:not([open])') !== null || field.offsetParent !== null);
 }
 
 /** What would be written without it: a choice or a fold writes nothing. */
@@ -19,6 +19,7 @@ export function holdFaulty(): void {
     if (!field) return;
     event.preventDefault();
     event.stopPropagation();
+    for (let fold = field.closest('details'); fold; fold = fold.parentElement?.closest('details') ?? null) fold.open = true;
     field.focus();
   };
   document.addEventListener(

@@ -13,6 +13,8 @@ import { DoorPicture, type Door } from './DoorPicture';
 import { ImportTree } from './ImportTree';
 import { rowAfter, useDraft, wholeRow } from './new-draft';
 import { OnlyWire } from './OnlyWire';
+import { forgetPhotoBeside, photoBeside, PhotoBeside } from './PhotoBeside';
+import { addPhoto } from '../photos/photo-queue';
 
 const AGE = { type: 'number', minimum: 3, maximum: 300, unit: 'years', step: 1 } as unknown as NumberRule;
 const FORMS: Record<Form, string> = { upright: 'one trunk', cascade: 'cascade', twin: 'twin trunks', clump: 'clump' };
@@ -81,7 +83,14 @@ export function NewTreePage() {
     const whole = draft.rows.flatMap((r) => wholeRow(r) ?? []);
     if (open.length) return document.querySelector<HTMLInputElement>('main ol input')?.focus();
     if (!whole.length) return;
-    go((kind, name) => importTree(JSON.stringify(treeFromWire(name, kind.key, whole))), 'watch', 'Wired');
+    const withPhoto = async (kind: Kind, name: string): Promise<{ id: string }> => {
+      const made = await importTree(JSON.stringify(treeFromWire(name, kind.key, whole)));
+      const beside = await photoBeside();
+      if (beside) await addPhoto(made.id, yard!.today, {}, beside.picture, beside.name);
+      await forgetPhotoBeside();
+      return made;
+    };
+    go(withPhoto, 'watch', 'Wired');
   };
   const enter = (to: Door): void => {
     setAddress({ by: to }, { replace: door !== null });
@@ -143,11 +152,16 @@ export function NewTreePage() {
       {door === 'wire' && yard && (
         <section className="mt-6" aria-label="It has wire on already">
           <p className="mb-2">Stand before the tree, where it is looked at from. A row for each branch with wire on; thickness by eye does.</p>
-          <OnlyWire rows={draft.rows} onRows={(rows) => change({ rows })} today={yard.today} missing={missing}>
-            <button type="button" className="btn btn-primary" disabled={!draft.rows.length} onClick={watchIt}>
-              Watch it
-            </button>
-          </OnlyWire>
+          <div className="items-start gap-6 lg:flex lg:flex-row-reverse lg:justify-end">
+            <PhotoBeside />
+            <div className="min-w-0">
+              <OnlyWire rows={draft.rows} onRows={(rows) => change({ rows })} today={yard.today} missing={missing}>
+                <button type="button" className="btn btn-primary" disabled={!draft.rows.length} onClick={watchIt}>
+                  Watch it
+                </button>
+              </OnlyWire>
+            </div>
+          </div>
         </section>
       )}
       {door === 'draw' && (

@@ -17,7 +17,7 @@ import { useTies } from './drawn-ties';
 import { DeskContext, useNewDesk, type Desk } from './desk';
 import { Ribbon } from './Ribbon';
 import { STAGE_KEYS } from './stem';
-import { hasPhotos, photoNear } from './photo-near';
+import { hasPhotos, photoBehind } from './photo-near';
 import { KitContext, type Drawing, type Stage } from './stage';
 import { TreeHead } from './TreeHead';
 
@@ -87,7 +87,7 @@ function Picture({ desk, drawing }: { desk: Desk; drawing: Drawing }) {
   const after = useMemo(() => (past ? null : outcomeOf(tree).tree), [tree, past]);
   // Ties stand on the tree in every stage: a hose or a can pulls at what nobody sees.
   const ties = useTies(desk, measured ?? shown);
-  const near = useMemo(() => (onPhoto ? photoNear(stored.tree, bearing) : null), [onPhoto, stored.tree, bearing]);
+  const near = useMemo(() => (onPhoto ? photoBehind(stored.tree, bearing) : null), [onPhoto, stored.tree, bearing]);
   const scene = { tree: measured ?? shown, coils: allCoils, ties, selected: branch, onSelect: setBranch };
   if (instead) return null;
   if (beside?.length) return <SideBySide pictures={beside} scene={scene} />;
@@ -115,7 +115,7 @@ function OnTheTable({ stored, today, stage }: { stored: StoredTree; today: strin
   useEffect(() => {
     document.title = `${tree.name}, ${stage.name} · Ustle`;
   }, [tree.name, stage.name]);
-  const seenOn = onPhoto ? photoNear(stored.tree, desk.bearing) : null;
+  const seenOn = onPhoto ? photoBehind(stored.tree, desk.bearing) : null;
   const takenOn = seenOn && stored.tree.record.find((l) => l.kind === 'photo' && l.photo === seenOn.id)?.on;
   const one = !drawing.beside?.length && !drawing.instead;
   return (
@@ -157,10 +157,11 @@ function OnTheTable({ stored, today, stage }: { stored: StoredTree; today: strin
             <div ref={setOver} hidden={Boolean(drawing.beside?.length)} className={drawing.instead ? 'h-full w-full' : ''} />
           </div>
           <aside
+            key={stage.key}
             aria-label={stage.name}
             className={`shrink-0 bg-sheet px-5 py-5 border-rule lg:overflow-y-auto lg:border-l ${stage.wide && !drawing.instead ? 'lg:w-[640px]' : 'lg:w-[400px]'}`}
           >
-            <OpenStage key={stage.key} stage={stage} desk={desk} over={over} onDraw={setDrawing} />
+            <OpenStage stage={stage} desk={desk} over={over} onDraw={setDrawing} />
           </aside>
         </div>
         <Ribbon />

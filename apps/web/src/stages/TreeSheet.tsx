@@ -1,13 +1,13 @@
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { fileName, paths } from '@ustle/contract';
-import { DEEDS_TO_AGREE, nameInText, placeTree, planSvg, speciesOf } from '@ustle/core';
+import { DEEDS_TO_AGREE, likeThis, nameInText, placeTree, planSvg, speciesOf } from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { forgetTree, putAside } from '../shared/desk-store';
 import { Dialog } from '../shared/Dialog';
 import { KindField } from '../shared/KindField';
 import { kindFault, kindMeant } from '../shared/kinds';
-import { useSpecies } from '../shared/queries';
+import { importTree, useSpecies, useTrees } from '../shared/queries';
 import { sayDate } from '../shared/say';
 import { saveFile } from '../shared/save-file';
 import { AgreeTo } from './AgreeTo';
@@ -158,6 +158,14 @@ export function TreeSheet({ onClose, coils }: { onClose: () => void; coils: numb
   const { stored, tree } = useDesk();
   const { attempt } = useNotice();
   const { asideOn } = stored;
+  const { data: trees } = useTrees();
+  const navigate = useNavigate();
+  const another = (): Promise<unknown> =>
+    attempt(async () => {
+      const { id } = await importTree(JSON.stringify(likeThis(tree, new Set(trees!.map((t) => t.name)))));
+      onClose();
+      void navigate(`/tree/${id}/measure`);
+    });
   return (
     <Dialog label={`About ${tree.name}`} onClose={onClose}>
       <h2 className="text-2xl">About {tree.name}</h2>
@@ -177,7 +185,12 @@ export function TreeSheet({ onClose, coils }: { onClose: () => void; coils: numb
         </a>
       </p>
       <MadeHere />
-      <h3 className="mt-4 text-lg">Put aside</h3>
+      <h3 className="mt-4 text-lg">Another like it</h3>
+      <p className="text-quiet">A new tree of its kind and shape, drawn after this one: nothing planned, nothing done.</p>
+      <button type="button" className="btn btn-outline btn-primary mt-2" disabled={!trees} onClick={() => void another()}>
+        Another like this one
+      </button>
+      <h3 className="mt-5 text-lg">Put aside</h3>
       <p className="text-quiet">
         {asideOn
           ? `Since ${sayDate(asideOn)} it is not on the bench; wire that is on it stays in Season.`

@@ -2,6 +2,7 @@ import { useRef, useState } from 'react';
 import type { WalkStop } from '@ustle/contract';
 import { LINE_FIELDS, MARK_STAGES, type MarkStage } from '@ustle/core';
 import { AddPhoto } from '../photos/AddPhoto';
+import { useDraft } from '../shared/kept-draft';
 import { NumberField } from '../shared/NumberField';
 import { Quiet } from '../shared/parts';
 import { addDays, sayDate, sayShort } from '../shared/say';
@@ -10,7 +11,7 @@ import { TakeOff } from './TakeOff';
 import { TieActs } from './TieActs';
 import { StopPicture } from './StopPicture';
 import { isGrave, Press, useOncePer } from './press';
-import type { Answer } from './use-walk';
+import { keyOf, type Answer } from './use-walk';
 
 const SAID: Record<MarkStage, string> = {
   clear: 'a gap all round',
@@ -66,7 +67,7 @@ export function StopCard(of: { stop: WalkStop; on: string; onAnswer: (answers: A
   const [open, setOpen] = useState<'look' | 'off' | 'tie' | 'put-off'>('look');
   const [seen, setSeen] = useState<MarkStage | null>(null);
   const [d, setD] = useState<number | null>(null);
-  const [note, setNote] = useState('');
+  const [note, setNote] = useDraft(`walk ${keyOf(stop)}`, '');
   const once = useOncePer(open);
   const { kind, branch, of: piece, unwiring } = stop;
   const wire = kind === 'wire';
@@ -121,7 +122,7 @@ export function StopCard(of: { stop: WalkStop; on: string; onAnswer: (answers: A
               </Press>
             ))}
           </div>
-          <details className="border-t border-rule pt-2">
+          <details className="border-t border-rule pt-2" open={note !== ''}>
             <summary className="min-h-11 cursor-pointer content-center">Thickness, a note, a photo</summary>
             <div className="space-y-3 py-2">
               <Thickness was={stop.d} value={d} onValue={setD} />

@@ -12,7 +12,7 @@ import { branchManner, wireManner } from './manner.js';
 import { letGuyGo, putTieOn, settleGuy, takeTieOff } from './guy.js';
 import { measure } from './measure.js';
 import { PLAIN_ACTS, withdraw, type PlainFields } from './note-line.js';
-import { bendTrunk, noteWood, poseAside, poseBranch, setPosing, unpose } from './pose.js';
+import { bendTrunk, noteWood, poseAll, poseAside, poseBranch, setPosing, unpose } from './pose.js';
 import { noteReading } from './note-reading.js';
 import { fulfil, promise } from './promise.js';
 import { session, worked } from './session.js';
@@ -39,6 +39,7 @@ const OWN = [
   listBranch,
   unlist,
   poseBranch,
+  poseAll,
   unpose,
   poseAside,
   setPosing,

@@ -6,4 +6,3 @@ export { PLAIN_LINES, type PlainFields, type PlainLine } from './note-line.js';
 export { AGREED_WORDS, byWhom, PROMISE_WORDS, sayAbout, sayLine, sayMinutes } from './say-line.js';
 export type { Deed } from './session.js';
 export { freeDeviceId } from './device.js';
-export { canBeWoundOn } from './wire.js';

@@ -1,3 +1,4 @@
+import type { Static, TObject } from '@sinclair/typebox';
 import { dayOf } from '../units/index.js';
 import { trunkDevice } from '../pose/index.js';
 import { trunkNotHeld } from '../stand/index.js';
@@ -7,22 +8,27 @@ import {
   outcomeOf,
   part,
   placeTree,
+  POSE,
   poseFaults,
+  sayBranches,
   POSE_FIELDS,
   POSING,
   TRUNK_LEADS,
   TRUNK_WAYS,
   WORSE_WOOD,
   id,
+  list,
+  MOST_BRANCHES,
   oneOf,
   optional,
   orNull,
   type Device,
   type Pose,
   type PosingChoice,
+  type Tree,
   type Worsening,
 } from '../tree/index.js';
-import { actKind, inPlan, missing, refuse } from './act.js';
+import { actKind, inPlan, isRefused, missing, refuse, type Outcome } from './act.js';
 import { faultOf, freeDeviceId } from './device.js';
 
 /** A list of what is said of branches, with what is said of one replaced or, with null, taken away. */
@@ -33,28 +39,43 @@ const withOne = <T extends { branch: string }>(all: readonly T[], branch: string
 
 const { bends, ...WHERE } = POSE_FIELDS;
 
+/** A pose with what is not said of it left out. */
+type GivenPose = Static<TObject<Omit<typeof POSE_FIELDS, 'bends'>>> & { bends?: Pose['bends'] };
+
+/** A tree with one more branch posed, as it was given; or why not. */
+function posed(tree: Tree, { bends: given = [], reach, arcs, planes, stays, ...where }: GivenPose): Outcome {
+  const gone = missing(tree, where.branch, 'branch');
+  if (gone) return gone;
+  const pose: Pose = {
+    ...where,
+    ...(stays ? { stays } : {}),
+    ...(reach ? { reach, arcs: arcs ?? 3, planes: planes ?? 1 } : {}),
+    bends: [...given].sort((a, b) => a.at - b.at),
+  };
+  const faults = poseFaults(
+    tree.branches.find((b) => b.id === pose.branch)!,
+    pose,
+  );
+  if (faults.length) return { refused: faults };
+  return inPlan(tree, { poses: withOne(tree.plan.poses, where.branch, pose) });
+}
+
 /** Says where a branch shall go, and by which bends. */
 export const poseBranch = actKind({
   kind: 'pose',
   fields: { ...WHERE, bends: optional(bends) },
   guarded: true,
-  apply: (tree, { id: _id, on: _on, kind: _kind, bends: given = [], reach, arcs, planes, stays, ...where }) => {
-    const gone = missing(tree, where.branch, 'branch');
-    if (gone) return gone;
-    const pose: Pose = {
-      ...where,
-      ...(stays ? { stays } : {}),
-      ...(reach ? { reach, arcs: arcs ?? 3, planes: planes ?? 1 } : {}),
-      bends: [...given].sort((a, b) => a.at - b.at),
-    };
-    const faults = poseFaults(
-      tree.branches.find((b) => b.id === pose.branch)!,
-      pose,
-    );
-    if (faults.length) return { refused: faults };
-    return inPlan(tree, { poses: withOne(tree.plan.poses, where.branch, pose) });
-  },
+  apply: (tree, { id: _id, on: _on, kind: _kind, ...pose }) => posed(tree, pose),
   say: ({ branch, bearing, elevation }, names) => `pose ${names(branch)} at ${bearing.toFixed(0)}°, ${elevation.toFixed(0)}° steep`,
+});
+
+/** Takes the poses of several branches at once, as they were shown: all of them, or none. */
+export const poseAll = actKind({
+  kind: 'poses',
+  fields: { poses: list(POSE, MOST_BRANCHES, 'where each shall go', 1) },
+  guarded: true,
+  apply: (tree, { poses }) => poses.reduce<Outcome>((now, pose) => (isRefused(now) ? now : posed(now.tree, pose)), { tree, lines: [] }),
+  say: ({ poses }, names) => `pose ${sayBranches(names, poses.map((p) => p.branch), 3)} as shown`, // prettier-ignore
 });
 
 /** Lets go of a branch's pose: it is proposed again. */

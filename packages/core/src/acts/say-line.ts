@@ -41,7 +41,7 @@ export const PROMISE_WORDS: Record<PromiseKind, string> = {
 /** A time in minutes as a person says it. */
 export const sayMinutes = (minutes: number): string => {
   const m = Math.round(minutes);
-  return m < 60 ? `${m} minutes` : `${Math.floor(m / 60)} h${m % 60 ? ` ${m % 60} min` : ''}`;
+  return m < 60 ? `${m} ${m === 1 ? 'minute' : 'minutes'}` : `${Math.floor(m / 60)} h${m % 60 ? ` ${m % 60} min` : ''}`;
 };
 
 /** The same of a time that is only reckoned: no finer than is known. */

@@ -17,7 +17,7 @@ import {
   type Run,
   type Tree,
 } from '../tree/index.js';
-import { whyNotJoined } from '../wire/index.js';
+import { canBeWoundOn, THICKEST, whyNotJoined } from '../wire/index.js';
 import { actKind, inPlan, missing, refuse, type Applied } from './act.js';
 
 const { gap, wrap, bentDeg, targetDeg, over, at, toward, turns, anchor, length, roll } = LINE_FIELDS.wired;
@@ -89,10 +89,6 @@ export const putWireOn = actKind({
   say: ({ branch, second, along = [] }, names) =>
     `wire ${sayBranches(names, [branch, ...(second ? [second.branch] : []), ...along.map((on) => on.branch)], 2)}`,
 });
-
-/** A wire thicker than this against its branch cannot be wound. */
-const THICKEST = 0.6;
-export const canBeWoundOn = (size: number, branchDiameter: number): boolean => size <= branchDiameter * THICKEST;
 
 const { id: RUN_ID, ...RUN_FIELDS } = RUN.properties;
 

@@ -30,3 +30,15 @@ export const isTrunkMeasured = ({ trunk }: Tree): boolean =>
 /** Whether somebody looked at how strong a tree is, or said something of what was done to it; until then it is taken for one of normal growth. */
 export const isRead = ({ plan, vigour, styledOn, repottedOn, collectedOn, record }: Tree): boolean =>
   Boolean(plan.reading || styledOn || repottedOn || collectedOn) || vigour !== 'normal' || record.length > 0;
+
+/** The first name of its kind that is free: "Petrel", "Petrel 2", "Petrel 3". */
+function freeName(name: string, taken: ReadonlySet<string>): string {
+  const [, stem] = /^(.*?)(?: \d+)?$/.exec(name)!;
+  for (let n = 2; ; n++) if (!taken.has(`${stem} ${n}`)) return `${stem} ${n}`;
+}
+
+/** Another tree of the same shape to begin from: drawn after that one, with nothing planned and nothing done. */
+export function likeThis({ trunk, roots, branches, pot, species, site, vigour, name }: Tree, taken: ReadonlySet<string>): Tree {
+  const drawn = branches.map((b) => ({ ...b, known: { how: 'drawn' as const } }));
+  return { ...blankTree(freeName(name, taken), species), trunk, trunkKnown: { how: 'drawn' }, roots, branches: drawn, pot, site, vigour };
+}

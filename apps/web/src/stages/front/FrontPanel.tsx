@@ -225,7 +225,7 @@ export function FrontPanel() {
       <WeightsSheet weights={weights} profile={profile} onProfile={setProfile} onWeights={setWeights} />
       <div className="sticky -bottom-5 -mx-5 mt-3 flex flex-wrap items-center gap-2 border-t border-rule bg-sheet px-5 py-3">
         <button type="button" className="btn btn-primary" disabled={isChosen} onClick={choose}>
-          {isChosen ? 'This is the front' : `Choose ${index >= 0 ? LETTERS[index] : `${here.bearing}°`}`}
+          {isChosen ? 'This is the front' : `Choose ${index >= 0 ? LETTERS[index] : sayView(here)}`}
         </button>
         <button type="button" className="btn btn-outline btn-primary" aria-pressed={isPinned} onClick={() => void act({ kind: 'keep-open', view: here })}>
           {isPinned ? 'Let go' : 'Keep open'}

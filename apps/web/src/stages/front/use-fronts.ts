@@ -36,14 +36,17 @@ export function useFronts(tree: Tree, tilts: number[], weights: Weights): FrontS
     // Nothing is told of a trunk that nobody measured.
     if (found.current === key || !isTrunkMeasured(tree)) return undefined;
     let stale = false;
+    // What is told on the way comes by another way than the end, and may come after it.
+    let ended = false;
     const onRose = proxy((rose: Front[], done: number) => {
-      if (!stale)
+      if (!stale && !ended)
         setState((before) => (before.rose.length && done > 0 ? { ...before, key, done } : { key, rose, candidates: peaks(rose), done, stopped: false }));
     });
     void worker('search')
       .fronts(tree, { tilts, weights }, onRose)
       .then((result: FrontResult | null) => {
         if (stale) return;
+        ended = true;
         if (result) found.current = key;
         setState((before) => (result ? { ...result, key, done: 1, stopped: false } : { ...before, stopped: true }));
       });

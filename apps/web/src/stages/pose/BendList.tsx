@@ -17,7 +17,7 @@ const TOWARD = BEND.properties.toward.properties as unknown as Record<'bearing' 
 function sayHand(b: Planned): string {
   const hand =
     b.handDeg === null
-      ? 'No coil holds it: a guy would.'
+      ? 'No coil holds it: a tie may.'
       : `By hand to ${deg(b.handDeg)}; under the wire it settles at ${deg(b.settlesDeg!)} and stays at ${deg(b.angle)}${b.spreadDeg! >= 0.5 ? ` ± ${deg(b.spreadDeg!)}` : ''}.`;
   const stages =
     b.stages === null

@@ -1,6 +1,6 @@
-import { useEffect, useRef } from 'react';
 import type { AsGrown, PlanPose } from '@ustle/core';
 import { useDesk } from '../desk';
+import { useSeenWhenChosen } from '../seen-when-chosen';
 import { usePose } from './kit';
 import { OpenPose } from './OpenPose';
 import { deg, SOURCES } from './words';
@@ -15,10 +15,7 @@ interface RowProps {
 function BranchRow({ id, pose, still, within }: RowProps) {
   const { branch, setBranch, names, tree } = useDesk();
   const open = branch === id;
-  const row = useRef<HTMLLIElement>(null);
-  useEffect(() => {
-    if (open) row.current?.scrollIntoView({ block: 'nearest' });
-  }, [open]);
+  const row = useSeenWhenChosen(open);
   const own = tree.plan.poses.some((p) => p.branch === id);
   return (
     <li ref={row} className={`border-t border-rule ${open ? 'bg-base-100' : ''}`}>

@@ -4,7 +4,6 @@ import { Quiet } from '../../shared/parts';
 import type { NumberRule } from '../../shared/numbers';
 import { useDesk } from '../desk';
 import { usePose } from './kit';
-import { keptPose } from './kept';
 import { BendList } from './BendList';
 import { BentLog } from './BentLog';
 import { Compact } from './Compact';
@@ -85,6 +84,7 @@ function Compare({ id, pose }: { id: string; pose: PlanPose | undefined }) {
 /** One branch: why it goes there, its bends, and what can be done about it. */
 export function OpenPose({ id, pose, still }: { id: string; pose: PlanPose | undefined; still: AsGrown | undefined }) {
   const { tree, act } = useDesk();
+  const { accept } = usePose();
   const own = tree.plan.poses.find((p) => p.branch === id);
   const now = pose?.now ?? { bearing: still?.bearing ?? 0, elevation: still?.elevation ?? 0 };
   const accepted = own !== undefined && own.bends.length > 0;
@@ -102,7 +102,7 @@ export function OpenPose({ id, pose, still }: { id: string; pose: PlanPose | und
                 type="button"
                 className={`btn btn-sm ${accepted ? 'btn-outline border-rule font-normal' : 'btn-primary'}`}
                 disabled={accepted}
-                onClick={() => void act({ kind: 'pose', ...keptPose(pose, own) })}
+                onClick={() => void accept()}
               >
                 {accepted ? 'Accepted' : 'Accept'} <kbd className="text-[0.94rem] opacity-70">A</kbd>
               </button>

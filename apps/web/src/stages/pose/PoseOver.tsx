@@ -3,11 +3,13 @@ import { deg } from './words';
 
 /** From the tree as it stands to the tree as posed; while a tip is drawn, what the wood says to it. */
 export function PoseOver() {
-  const { share, setShare, drag } = usePose();
+  const { share, setShare, moveTo, drag } = usePose();
   return (
-    <div className="absolute right-4 top-3 w-64 max-w-[60%]">
-      <label className="flex w-full items-center gap-2 text-quiet">
-        as it stands
+    <div className="absolute right-4 top-3 w-80 max-w-[70%]">
+      <div className="flex w-full items-center gap-2">
+        <button type="button" aria-pressed={share === 0} className={`min-h-11 ${share === 0 ? 'font-bold' : 'text-quiet'}`} onClick={() => moveTo(0)}>
+          as it stands
+        </button>
         <input
           type="range"
           min={0}
@@ -16,11 +18,13 @@ export function PoseOver() {
           value={share}
           aria-label="From the tree as it stands to the tree as posed"
           aria-valuetext={`${Math.round(share * 100)}% of the way to its poses`}
-          className="range range-xs flex-1"
+          className="range range-sm min-w-0 flex-1"
           onChange={(event) => setShare(Number(event.target.value))}
         />
-        posed
-      </label>
+        <button type="button" aria-pressed={share === 1} className={`min-h-11 ${share === 1 ? 'font-bold' : 'text-quiet'}`} onClick={() => moveTo(1)}>
+          as posed
+        </button>
+      </div>
       <p aria-live="polite" className="mt-1 leading-5" data-drag>
         {drag &&
           `${deg(drag.bearing)}, ${deg(drag.elevation)} steep; strain ${(drag.strain * 100).toFixed(1)}% at ${drag.strainAt.toFixed(0)} mm, ${drag.band}.${drag.missed > 2 ? ` It gets no nearer: ${drag.missed.toFixed(0)} mm short.` : ''}`}

@@ -4,6 +4,7 @@ import { Caution, Choice, PanelHead, Quiet, Skeleton, Tabs } from '../../shared/
 import { count } from '../../shared/say';
 import { useDesk } from '../desk';
 import { usePose, type Sheet } from './kit';
+import { keptPose } from './kept';
 import { BranchList } from './BranchList';
 import { SlopeLadder } from './SlopeLadder';
 import { TrunkSheet } from './TrunkSheet';
@@ -31,6 +32,23 @@ function Astray() {
       {astray.map((p) => names(p.branch)).join(', ')}: as the tree stands now, {astray.length === 1 ? 'its bends lead' : 'their bends lead'} elsewhere. The
       poses mean the same as before. <Quiet onClick={() => void anew()}>Find the bends anew</Quiet>
     </p>
+  );
+}
+
+/** Takes every pose as it is shown; single ones are changed after. */
+function AcceptAll() {
+  const { tree, plan, act } = useDesk();
+  const own = new Map(tree.plan.poses.map((p) => [p.branch, p]));
+  const open = (plan?.poses ?? []).filter((p) => !own.get(p.branch)?.bends.length);
+  if (open.length < 2) return null;
+  return (
+    <button
+      type="button"
+      className="btn btn-primary mb-1 mt-4 w-full"
+      onClick={() => void act({ kind: 'poses', poses: open.map((p) => keptPose(p, own.get(p.branch))) })}
+    >
+      Accept all {open.length} as shown
+    </button>
   );
 }
 
@@ -88,6 +106,7 @@ function BranchesSheet() {
           onChange={(movement) => void act({ kind: 'posing', movement })}
         />
       </div>
+      <AcceptAll />
       <BranchList />
       <p className="mb-3 mt-2 flex flex-wrap items-center gap-x-3 text-[0.94rem] text-quiet">
         {(['calm', 'careful', 'heavy', 'no'] as const).map((band) => (
@@ -112,7 +131,7 @@ export function PosePanel() {
     <>
       <PanelHead title="Pose">
         {plan.poses.length
-          ? `${count(plan.poses.length, 'branch', 'branches')} would move, ${count(plan.asGrown.length, 'stays', 'stay')} as they are.`
+          ? `${count(plan.poses.length, 'branch', 'branches')} would move, ${count(plan.asGrown.length, 'stays as it is', 'stay as they are')}.`
           : 'Every branch lies where it should.'}
         {tree.plan.front ? '' : ' Choose a front first: then the first branch, depth and what points at you are seen to.'}
       </PanelHead>

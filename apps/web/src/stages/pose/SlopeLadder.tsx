@@ -1,4 +1,4 @@
-import { clamp, standingOf } from '@ustle/core';
+import { clamp, standingOf, standsAt } from '@ustle/core';
 import { useDesk } from '../desk';
 import { usePlacedAfter } from '../posed-lines';
 import { EDGE, HEIGHT, HIGH, LOW, STROKE, WIDTH, xOf, yOf } from './ladder-scale';
@@ -29,7 +29,7 @@ export function SlopeLadder() {
   const { svg, sorted, moved, store, withPoint, poseAt, hold, draw, lift } = useLadderDrags(tree);
   const mains = (plan?.poses ?? []).filter((p) => placed.byId.get(p.branch)?.branch.parent === 'trunk');
   const still = (plan?.asGrown ?? []).filter((p) => placed.byId.get(p.branch)?.branch.parent === 'trunk');
-  const shareOf = (id: string): number => lineOf.get(id)!.points[0]![2] / height;
+  const shareOf = (id: string): number => standsAt(placed, placed.byId.get(id)!, lineOf.get(id)!.points[0]![2], height).share;
   return (
     <svg
       ref={svg}

@@ -1,4 +1,4 @@
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useMemo } from 'react';
 import { clamp, type Limb, type PlanPose, type TrunkOption } from '@ustle/core';
 import type { Key } from '../../shared/keys';
 import type { DottedLine } from '../../turntable/TreeMesh';
@@ -11,6 +11,7 @@ import { kitOf, type Drawing } from '../stage';
 import { keptPose } from './kept';
 import { waysBeside } from './trunk-pictures';
 import { useBeads } from './use-beads';
+import { useShare } from './use-share';
 import { useTipDrag } from './use-tip-drag';
 
 export const SHEETS = ['branches', 'trunk'] as const;
@@ -39,7 +40,7 @@ export function usePoseKit(desk: Desk) {
   const sheet = oneOf(get('sheet'), SHEETS, 'branches');
   const bend = get('bend') === null ? null : Number(get('bend'));
   const arching = get('arch') === '1';
-  const [share, setShare] = useState(0);
+  const { share, setShare, moveTo } = useShare(plan !== null);
   const shown = useDeferredValue(share);
   const lines = usePosedLines(tree, plan);
   const bent = usePosedLines(tree, plan, shown);
@@ -64,25 +65,25 @@ export function usePoseKit(desk: Desk) {
   const beadPlaces = beads.beads.map((b) => b.at.join(' ')).join(';');
   const threaded = useMemo<Threaded | null>(
     () => {
-      if (!line || !tip || shown > 0 || sheet !== 'branches') return null;
+      if (!line || !tip || sheet !== 'branches') return null;
       const tipName = `The tip of ${names(branch!)}: draw it, or move it with the arrow keys`;
       return { ...beads, tip: drag ? drag.line.points[drag.line.points.length - 1]! : tip, tipName, onTip };
     },
     // The handlers rest on what is listed.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [line, beadPlaces, bend, drag, plan, shown, sheet],
+    [line, beadPlaces, bend, drag, plan, sheet],
   );
 
   const poses = useMemo<DottedLine[]>(() => {
-    // Bent wholly, the tree lies on them itself.
-    if (!lines || !plan || shown === 1) return [];
+    if (!lines || !plan) return [];
     const mains = new Set(tree.branches.filter((b) => b.parent === 'trunk').map((b) => b.id));
     const own = plan.poses.filter((p) =>
       branch ? p.branch === branch || tree.branches.find((b) => b.id === p.branch)?.parent === branch : mains.has(p.branch),
     );
     return [
-      ...own.flatMap((p) => lines.get(p.branch) ?? []).map((l) => ({ line: l })),
-      ...(tree.plan.trunkWay ? [{ line: lines.get('trunk')! }] : []),
+      // Bent wholly, the tree lies on them itself.
+      ...(shown === 1 ? [] : own.flatMap((p) => lines.get(p.branch) ?? []).map((l) => ({ line: l }))),
+      ...(tree.plan.trunkWay && shown < 1 ? [{ line: lines.get('trunk')! }] : []),
       ...(drag ? [{ line: drag.line, beside: true }] : []),
       ...(pulled ? [{ line: pulled.line, beside: true }] : []),
       ...(other ? [{ line: other.line, beside: true }] : []),
@@ -103,31 +104,28 @@ export function usePoseKit(desk: Desk) {
     [poses, bent, threaded, labels, beside, shown],
   );
 
-  const keys = useMemo<Key[]>(() => {
-    const go = (by: number): void => {
+  const go = useCallback(
+    (by: number): void => {
       const at = branch ? order.indexOf(branch) : -1;
       setBranch(order[clamp(at + by, 0, order.length - 1)] ?? null);
-    };
-    const accept = (): void =>
-      void (
-        pose &&
-        act({
-          kind: 'pose',
-          ...keptPose(
-            pose,
-            tree.plan.poses.find((p) => p.branch === branch),
-          ),
-        })
-      );
+    },
+    [branch, order, setBranch],
+  );
+  // A pose that is accepted steps on to the next.
+  const accept = useCallback(async (): Promise<void> => {
+    const own = tree.plan.poses.find((p) => p.branch === branch);
+    if (pose && (await act({ kind: 'pose', ...keptPose(pose, own) }))) go(1);
+  }, [tree, branch, pose, act, go]);
+  const keys = useMemo<Key[]>(() => {
     return sheet === 'branches'
       ? [
-          { keys: 'j', what: 'next branch', run: () => go(1) },
-          { keys: 'l', what: 'branch before', run: () => go(-1) },
-          { keys: 'a', what: 'accept its pose', run: accept },
-          { keys: 'b', what: 'as it stands, as posed', run: () => setShare((s) => (s > 0 ? 0 : 1)) },
+          { keys: 'j', what: 'branch before', run: () => go(-1) },
+          { keys: 'l', what: 'next branch', run: () => go(1) },
+          { keys: 'a', what: 'accept its pose', run: () => void accept() },
+          { keys: 'b', what: 'as it stands, as posed', run: () => moveTo(share > 0.5 ? 0 : 1) },
         ]
       : [];
-  }, [order, branch, setBranch, pose, act, tree, sheet]);
+  }, [go, accept, sheet, share, moveTo]);
 
   return {
     drawing,
@@ -146,7 +144,9 @@ export function usePoseKit(desk: Desk) {
     other,
     share,
     setShare,
+    moveTo,
     drag,
+    accept,
   };
 }
 

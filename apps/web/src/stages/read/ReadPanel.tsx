@@ -1,6 +1,6 @@
-import { useState } from 'react';
 import { isRead, nameInText, SEASON_STAGES, SEASON_WORDS, signsFor, speciesOf, type ReadingNotes, type SeasonStage } from '@ustle/core';
 import { DateField } from '../../shared/DateField';
+import { useDraft } from '../../shared/kept-draft';
 import { PanelHead, Pick, Skeleton } from '../../shared/parts';
 import { sayDate } from '../../shared/say';
 import { Budget } from '../Budget';
@@ -24,8 +24,8 @@ const sayFactor = (factor: number): string => (factor < 1 ? `${Math.round((1 - f
 
 /** Whose tree it is. */
 function Owner() {
-  const { tree, act } = useDesk();
-  const [client, setClient] = useState(tree.client ?? '');
+  const { stored, tree, act } = useDesk();
+  const [client, setClient] = useDraft(`client ${stored.id}`, tree.client ?? '');
   const leave = (): void => {
     const given = client.trim() || null;
     if (given !== (tree.client ?? null)) void act({ kind: 'measure', measured: { client: given } });

@@ -1,7 +1,8 @@
 import equal from 'fast-deep-equal';
-import { memo, useEffect, useRef } from 'react';
+import { memo } from 'react';
 import { isCutting, sessionOf, type Fate, type Branch, type Decision, type DecisionDetails as Details, type Finding, type Promised } from '@ustle/core';
 import { percent } from '../../shared/say';
+import { useSeenWhenChosen } from '../seen-when-chosen';
 import { sayRule, SEVERITY_TONES, wordOf } from './fates';
 import { OpenBranch } from './OpenBranch';
 
@@ -75,10 +76,7 @@ const BranchHead = memo(function BranchHead({ branch, name, fate, decision, take
 
 /** A branch in the list, with what was found and can be decided when it is open. */
 export function BranchRow({ branch, name, fate, decision, takenBy, findings, unfinished, open, onOpen, ...rest }: RowProps) {
-  const row = useRef<HTMLLIElement>(null);
-  useEffect(() => {
-    if (open) row.current?.scrollIntoView({ block: 'nearest' });
-  }, [open]);
+  const row = useSeenWhenChosen(open);
   return (
     <li ref={row} className={`border-t border-rule ${open ? 'bg-base-100' : ''}`}>
       <BranchHead

@@ -38,7 +38,7 @@ export function DecideSheet() {
             unfinished={unfinished.has(id)}
             open={id === branch}
             onOpen={setBranch}
-            onFate={(to) => deciding.decide(id, to)}
+            onFate={(to) => void deciding.decide(id, to)}
             onDetails={(given) => deciding.details(id, given)}
             onEither={(other) => void act({ kind: 'either', a: id, b: other })}
           />

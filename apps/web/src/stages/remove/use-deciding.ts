@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef } from 'react';
-import { groupedBy, dayOf, usualDetails, type Consequences, type DecisionDetails, type Fate, type Finding } from '@ustle/core';
+import { groupedBy, dayOf, takenAlong, usualDetails, type Consequences, type DecisionDetails, type Fate, type Finding } from '@ustle/core';
 import type { Key } from '../../shared/keys';
 import type { Desk } from '../desk';
 import { FATE_WORDS } from './fates';
@@ -9,10 +9,13 @@ export interface Deciding {
   order: readonly string[];
   findingsOn: ReadonlyMap<string, Finding[]>;
   /** Decides what becomes of a branch, with what that usually means. */
-  decide: (branch: string, fate: Fate) => void;
+  decide: (branch: string, fate: Fate) => Promise<void>;
   details: (branch: string, given: DecisionDetails) => void;
   keys: readonly Key[];
 }
+
+/** Decisions that are whole with one press. */
+const STEPS_ON: ReadonlySet<Fate> = new Set(['keep', 'remove', 'reserve', 'sacrifice']);
 
 /** Deciding branch after branch, by hand or by keys. */
 export function useDeciding({ tree, today, branch, setBranch, act }: Desk, weighed: Consequences | null, open: boolean): Deciding {
@@ -35,8 +38,18 @@ export function useDeciding({ tree, today, branch, setBranch, act }: Desk, weigh
   }, [tree, order]);
 
   return useMemo(() => {
-    const decide = (id: string, fate: Fate): void =>
-      void act({ kind: 'decide', branch: id, act: fate, ...usualDetails(now.current.tree, id, fate, dayOf(today)) });
+    const openNow = (id: string): boolean => !now.current.tree.plan.decisions.some((d) => d.branch === id) && !takenAlong(now.current.tree).has(id);
+    // A first decision steps on to the next branch that is open; one that is changed stays, and so does one of which more is to be said.
+    const decide = async (id: string, fate: Fate): Promise<void> => {
+      const { tree: before, order: all } = now.current;
+      const isFirst = openNow(id) && STEPS_ON.has(fate);
+      if (!(await act({ kind: 'decide', branch: id, act: fate, ...usualDetails(before, id, fate, dayOf(today)) })) || !isFirst || at.current !== id) return;
+      const from = all.indexOf(id);
+      const next = [...all.slice(from + 1), ...all.slice(0, from)].find((b) => b !== id && openNow(b));
+      if (!next) return;
+      at.current = next;
+      setBranch(next);
+    };
     const details = (id: string, given: DecisionDetails): void => {
       const decision = now.current.tree.plan.decisions.find((d) => d.branch === id);
       if (decision) void act({ kind: 'decide', branch: id, act: decision.act, ...given });
@@ -48,9 +61,13 @@ export function useDeciding({ tree, today, branch, setBranch, act }: Desk, weigh
     };
     const keys: Key[] = open
       ? [
-          { keys: 'j', what: 'next branch', run: () => go(1) },
-          { keys: 'l', what: 'branch before', run: () => go(-1) },
-          ...FATE_WORDS.map(({ act: fate, name, key }) => ({ keys: key, what: name.toLowerCase(), run: () => void (at.current && decide(at.current, fate)) })),
+          { keys: 'j', what: 'branch before', run: () => go(-1) },
+          { keys: 'l', what: 'next branch', run: () => go(1) },
+          ...FATE_WORDS.map(({ act: fate, name, key }) => ({
+            keys: key,
+            what: name.toLowerCase(),
+            run: () => void (at.current && void decide(at.current, fate)),
+          })),
         ]
       : [];
     return { order, findingsOn, decide, details, keys };

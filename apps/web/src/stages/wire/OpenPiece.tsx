@@ -1,4 +1,5 @@
 import { type PlanRun, type RunBranchPlan, sayRoute } from '@ustle/core';
+import type { ReactNode } from 'react';
 import { Facts } from '../../shared/parts';
 import { percent } from '../../shared/say';
 import { useDesk } from '../desk';
@@ -46,13 +47,20 @@ const UNDER: Record<string, string> = {
   both: 'Wrap it with raffia and lay parallel wires first.',
 };
 
+/** A part of a piece, folded until it is asked for. */
+const Fold = ({ of, children }: { of: string; children: ReactNode }) => (
+  <details className="border-t border-rule pt-2">
+    <summary className="min-h-8 cursor-pointer content-center first-letter:uppercase">{of}</summary>
+    <div className="space-y-2 pt-1">{children}</div>
+  </details>
+);
+
 function Half({ run, part }: { run: PlanRun; part: RunBranchPlan }) {
   const { plan, names } = useDesk();
   const bends = part.branch === 'trunk' ? plan!.trunk?.bends : plan!.poses.find((p) => p.branch === part.branch)?.bends;
   const bend = bends?.find((_, i) => part.bends[i]);
   return (
-    <section className="space-y-2">
-      <h3 className="text-lg">{names(part.branch)}</h3>
+    <Fold of={`${names(part.branch)}: bent to ${part.bendTo.toFixed(0)}°, ${part.turns.toFixed(1)} turns`}>
       <WindGlyph hand={part.hand} start={part.start} />
       {part.because
         .filter((b) => !b.startsWith('By the rules'))
@@ -73,7 +81,7 @@ function Half({ run, part }: { run: PlanRun; part: RunBranchPlan }) {
           <PressTest key={`${run.metal}${run.size}`} branch={part.branch} metal={run.metal} size={run.size} />
         </>
       )}
-    </section>
+    </Fold>
   );
 }
 
@@ -81,7 +89,7 @@ function Half({ run, part }: { run: PlanRun; part: RunBranchPlan }) {
 export function OpenPiece({ run, settled, replaces }: { run: PlanRun; settled: boolean; replaces: string | null }) {
   const { tree, plan, short, names } = useDesk();
   return (
-    <div className="space-y-4 px-2 pb-3">
+    <div className="space-y-2 px-2 pb-3">
       <p>
         {run.length.toFixed(0)} mm, {run.mass.toFixed(0)} g, the wire at {run.angle}° to the branch; {sayRoute(run, names)}.
       </p>
@@ -90,12 +98,14 @@ export function OpenPiece({ run, settled, replaces }: { run: PlanRun; settled: b
           {b}
         </p>
       ))}
-      <UnrolledPiece run={run} tree={tree} plan={plan!} short={short} />
+      <ChangePiece run={run} settled={settled} />
+      <PutOn key={`${run.id}${run.metal}${run.size}${run.branches.map((b) => b.branch).join()}`} run={run} replaces={replaces} />
+      <Fold of="Laid out straight, with its shoulders and bends">
+        <UnrolledPiece run={run} tree={tree} plan={plan!} short={short} />
+      </Fold>
       {run.branches.map((part) => (
         <Half key={part.branch} run={run} part={part} />
       ))}
-      <ChangePiece run={run} settled={settled} />
-      <PutOn key={`${run.id}${run.metal}${run.size}${run.branches.map((b) => b.branch).join()}`} run={run} replaces={replaces} />
     </div>
   );
 }
