@@ -9,9 +9,12 @@ import {
   placeTree,
   pointAt,
   project,
+  sayScale,
   seeded,
+  shoulderIn,
   reshaped,
   sightIn,
+  SightMemory,
   sinceBefore,
   workOutSight,
   cornersOf,
@@ -70,8 +73,10 @@ function seenOf(tree: Tree, noise: number): { kept: KeptSight; cameras: Camera[]
   return { kept: { cardSide: SIDE, photos, drawn }, cameras };
 }
 
+/** What was worked out of these photos before: only what is drawn anew is placed again. */
+const memory = new SightMemory();
 const solved = (kept: KeptSight): Sight => {
-  const found = workOutSight(kept);
+  const found = workOutSight(kept, memory);
   if ('refused' in found) throw new Error(found.refused);
   return found;
 };
@@ -143,6 +148,75 @@ test('where a drawn place can be in another photo is the line of sight to it; th
   const next = nextPhoto('b1', only(['p0']), all, point)!;
   expect(across(next)).toBeLessThan(0.75);
   expect(nextPhoto('b1', [...all.keys()].map((photo) => ({ ...kept.drawn[0]!, line: 'b1', photo })), all, point)).toBeNull(); // prettier-ignore
+});
+
+/** A line through places of space as it is drawn over some of the photos. */
+const drawnThrough = (line: string, places: readonly Vec[], cameras: readonly Camera[], widths: [number, number][] = []) =>
+  [0, 2, 5].map((i) => ({ line, photo: `p${i}`, points: places.map((p) => project(cameras[i]!, p)!), widths }));
+
+test('where a shoulder pressed in one photo is in another: where its line of sight meets the wood it leaves; beside all wood it is nowhere', () => {
+  const { kept, cameras } = seenOf(tree, 0);
+  const [from, to] = [solved(kept).cameras[0]!.camera, solved(kept).cameras[2]!.camera];
+  const trunk = solved(kept).lines.filter((l) => l.line === 'trunk');
+  const placed = placeTree(tree);
+  const offs = placed.branches
+    .filter((b) => b.order === 1)
+    .map(({ line, parentDiameter }) => {
+      const shoulder = pointAt(line, 0.2 * parentDiameter).point;
+      const [there, truth] = [shoulderIn(from, project(cameras[0]!, shoulder)!, trunk, to)!, project(cameras[2]!, shoulder)!];
+      return Math.hypot(there[0] - truth[0], there[1] - truth[1]);
+    });
+  // Half the trunk is 20 mm, 25 px: nowhere is it worse than the bark's own depth, mostly far better.
+  expect(Math.max(...offs)).toBeLessThan(25);
+  expect(offs.sort((a, b) => a - b)[offs.length >> 1]).toBeLessThan(12);
+  expect(shoulderIn(from, [20, 20], trunk, to)).toBeNull();
+});
+
+test('roots and dead wood drawn over photos become the tree’s, each once; drawn anew it replaces its own', () => {
+  const { kept, cameras } = seenOf(tree, 0);
+  const root: Vec[] = [[14, 14, 2], [40, 40, 0], [60, 62, -3]]; // prettier-ignore
+  const trunk = placeTree(tree).trunk;
+  const bark = (z: number): Vec => {
+    const { point, diameter } = pointAt(trunk, z);
+    return [point[0] + diameter / 2, point[1], point[2]];
+  };
+  const extra = [...drawnThrough('root-1', root, cameras, [[0, 14]]), ...drawnThrough('shari-1', [bark(60), bark(100), bark(140)], cameras)];
+  const all: KeptSight = { ...kept, drawn: [...kept.drawn, ...extra] };
+  const bare: Tree = { ...tree, roots: [{ bearing: 200, length: 50, d: 12 }], features: [] };
+  const { measured, changed } = measuredBySight(bare, all, solved(all));
+  expect(changed).toEqual(expect.arrayContaining(['root-1', 'shari-1']));
+  expect(measured.branches!.map((b) => b.id)).toEqual(tree.branches.map((b) => b.id));
+  const [own, drawn] = measured.roots!;
+  expect(own).toEqual(bare.roots[0]);
+  expect([Math.round(drawn!.bearing / 5) * 5, Math.abs(drawn!.length - 67) < 4]).toEqual([45, true]);
+  const [shari] = measured.features!;
+  expect(shari!.kind).toBe('shari');
+  expect(shari!.z[0]).toBeCloseTo(bark(60)[2], 0);
+  expect(shari!.z[1]).toBeCloseTo(bark(140)[2], 0);
+  expect(Math.abs(shari!.bearing - 90)).toBeLessThan(15);
+  const after: Tree = { ...bare, ...measured };
+  expect(measuredBySight(after, all, solved(all)).changed.filter((c) => c.includes('-'))).toEqual([]);
+  const farther = { ...all, drawn: all.drawn.map((d) => (d.line === 'root-1' ? drawnThrough('root-1', [root[0]!, root[1]!, [90, 92, -3]], cameras).find((x) => x.photo === d.photo)! : d)) }; // prettier-ignore
+  const again = measuredBySight(after, farther, solved(farther)).measured.roots!;
+  expect([again.length, again[1]!.length > drawn!.length + 25]).toEqual([2, true]);
+});
+
+test('on a bench that is not level what hangs plumb says which way is up; cards of another size than told are noticed by what was measured with the ruler', () => {
+  const { kept, cameras } = seenOf(tree, 0);
+  const lean = (6 * Math.PI) / 180;
+  const thread: Vec[] = [[150 + 300 * Math.sin(lean), 40, 300 * Math.cos(lean)], [150, 40, 0]]; // prettier-ignore
+  const top = (set: KeptSight): Vec => solved(set).lines.find((l) => l.line === 'trunk')!.end;
+  const [level, plumb] = [top(kept), top({ ...kept, drawn: [...kept.drawn, ...drawnThrough('plumb', thread, cameras)] })];
+  expect(plumb[0]).toBeCloseTo(level[0] * Math.cos(lean) - level[2] * Math.sin(lean), -0.5);
+  expect(plumb[2]).toBeCloseTo(level[2] * Math.cos(lean) + level[0] * Math.sin(lean), -0.5);
+  expect(sayScale(tree, kept, solved(kept))).toBeNull();
+  const small = { ...kept, cardSide: 45 };
+  expect(sayScale(tree, small, solved(small))).toMatch(/make all 0\.7[3-7] times .* with the ruler\. Is the side of a card 45 mm\? With (59|60|61)/);
+  const unmeasured = { ...tree, trunkKnown: { how: 'guessed' as const }, branches: tree.branches.map((b) => ({ ...b, known: { how: 'drawn' as const } })) };
+  expect(sayScale(unmeasured, small, solved(small))).toBeNull();
+  const half = tree.pot.width / 2;
+  const rims = { ...small, drawn: [...small.drawn, ...drawnThrough('pot', [[-half, 0, 0], [half, 0, 0]], cameras)] }; // prettier-ignore
+  expect(sayScale(unmeasured, rims, solved(rims))).toMatch(/the pot’s width .* With (59|60|61)/);
 });
 
 /** A place turned about the upright by a bearing. */

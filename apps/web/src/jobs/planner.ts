@@ -27,6 +27,7 @@ import {
   greenOf,
   withGreen,
   measuredBySight,
+  sayScale,
   setOf,
   sinceBefore,
   SightMemory,
@@ -96,10 +97,10 @@ const sightMemory = new SightMemory();
 
 /** A tree's photos worked out; or why they cannot be, with what is wrong of each. */
 export type SightAnswer =
-  | { sight: Sight; by: MeasuredBySight; again: { since: Since[]; rmsMm: number } | null; refused: null }
+  | { sight: Sight; by: MeasuredBySight; again: { since: Since[]; rmsMm: number } | null; refused: null; scale: string | null }
   /** Worked out, but not in the tree's space yet. */
-  | { sight: Sight; by: null; again: null; refused: string }
-  | { sight: null; by: null; again: null; refused: string; left: Sight['left'] };
+  | { sight: Sight; by: null; again: null; refused: string; scale: string | null }
+  | { sight: null; by: null; again: null; refused: string; left: Sight['left']; scale: null };
 
 /** The heavy work, off the page's thread. */
 export const planner = {
@@ -114,11 +115,12 @@ export const planner = {
   sight(tree: Tree): SightAnswer | null {
     if (!tree.sight?.photos.length) return null;
     const sight = workOutSight(setOf(tree.sight, tree.pot), sightMemory);
-    if ('refused' in sight) return { sight: null, by: null, again: null, ...sight };
+    if ('refused' in sight) return { sight: null, by: null, again: null, scale: null, ...sight };
+    const scale = sayScale(tree, tree.sight, sight);
     const before = tree.sight.earlier?.findLast((round) => round.photos.some((p) => p.camera));
     const again = before && sinceBefore(sight, before);
-    if (typeof again === 'string') return { sight, by: null, again: null, refused: again };
-    return { sight: again?.sight ?? sight, by: measuredBySight(tree, tree.sight, again?.sight ?? sight), again: again ?? null, refused: null };
+    if (typeof again === 'string') return { sight, by: null, again: null, refused: again, scale };
+    return { sight: again?.sight ?? sight, by: measuredBySight(tree, tree.sight, again?.sight ?? sight), again: again ?? null, refused: null, scale };
   },
 
   /** Places that a branch can be tied to, the best first. */

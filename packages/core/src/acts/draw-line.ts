@@ -1,11 +1,12 @@
 import { id, orNull, OVER_PHOTO, type KeptLine } from '../tree/index.js';
+import { sayPart } from '../sight/index.js';
 import { actKind, refuse } from './act.js';
 
 /** A line drawn over a photo, drawn anew, or taken away: from its shoulder to its tip. */
 export const drawLine = actKind({
   kind: 'draw-line',
   fields: {
-    line: id('what is drawn: trunk, or a branch'),
+    line: id('what is drawn: trunk, a branch, root-1, shari-1, pot (its width), or plumb'),
     photo: id('the photo it is drawn over'),
     points: orNull(OVER_PHOTO.points),
     widths: OVER_PHOTO.widths,
@@ -18,5 +19,5 @@ export const drawLine = actKind({
     const drawn: KeptLine[] = points ? [...others, { line, photo, points, ...(widths?.length ? { widths } : {}) }] : others;
     return { tree: { ...tree, sight: { ...sight, drawn } }, lines: [] };
   },
-  say: ({ line, points }, names) => `${points ? 'draw' : 'take away the drawing of'} ${line === 'trunk' ? 'the trunk' : names(line)}`,
+  say: ({ line, points }, names) => `${points ? 'draw' : 'take away the drawing of'} ${sayPart(line) ?? names(line)}`,
 });

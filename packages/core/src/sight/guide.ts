@@ -1,6 +1,7 @@
-import { add, norm, scale, sub, unit, type Vec } from '../space/index.js';
+import { add, dot, norm, scale, sub, unit, type Vec } from '../space/index.js';
 import type { KeptLine, Px } from '../tree/index.js';
 import { depthOf, project, rayAt, type Camera } from './camera.js';
+import type { FoundLine } from './lines.js';
 
 /** A tree is not nearer to a camera, nor farther from it, than these shares of the camera's distance from its foot. */
 const NEAR = 0.45;
@@ -15,6 +16,24 @@ export function sightIn(camera: Camera, [x, y]: Px, other: Camera): Px[] {
     const seen = project(other, add(camera.at, scale(way, share * away)));
     return seen ? [seen] : [];
   });
+}
+
+/** A shoulder lies within so much of the bark it leaves, mm. */
+const AT_THE_BARK = 6;
+
+/** Where a shoulder pressed in one photo is in another, px: at the wood known in space that the line of sight to it meets; null where it meets none. */
+export function shoulderIn(camera: Camera, px: Px, wood: readonly Pick<FoundLine, 'points' | 'd' | 'tipD'>[], other: Camera): Px | null {
+  const way = rayAt(camera, px);
+  let best: { off: number; at: Vec } | null = null;
+  for (const { points, d, tipD } of wood)
+    for (const [i, point] of points.entries()) {
+      const at = add(camera.at, scale(way, dot(sub(point, camera.at), way)));
+      const share = i / (points.length - 1);
+      const radius = ((d ?? 0) * (1 - share) + (tipD ?? d ?? 0) * share) / 2;
+      const off = norm(sub(point, at)) - radius;
+      if (off < Math.min(AT_THE_BARK, best?.off ?? Infinity)) best = { off, at };
+    }
+  return best && project(other, best.at);
 }
 
 type Three = [Vec, Vec, Vec];

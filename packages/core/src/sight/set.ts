@@ -1,9 +1,10 @@
-import { toRad, wrapDeg } from '../units/index.js';
-import { bearingAndElevation, sub, type Vec } from '../space/index.js';
+import { toRad } from '../units/index.js';
+import { bearingAndElevation, scale, sub, alignedTo, unit, type Vec } from '../space/index.js';
 import type { Camera } from './camera.js';
 import type { Pot } from '../tree/index.js';
 import { camerasByPot, placeInPlane, POT_LINE } from './by-pot.js';
 import type { SeenPhoto } from './cards.js';
+import { PLUMB_LINE } from './drawn-parts.js';
 import { placeLine, type DrawnLine, type FoundLine } from './lines.js';
 import { standCameras } from './stand.js';
 
@@ -55,10 +56,10 @@ export class SightMemory {
   }
 }
 
-/** What is drawn, by line; the pot's width is none of the tree's. */
+/** What is drawn, by line; the pot's width and what hangs plumb are none of the tree's. */
 function linesOf(drawn: readonly DrawnLine[]): Map<string, DrawnLine[]> {
   const byLine = new Map<string, DrawnLine[]>();
-  for (const d of drawn) if (d.line !== POT_LINE) byLine.set(d.line, [...(byLine.get(d.line) ?? []), d]);
+  for (const d of drawn) if (d.line !== POT_LINE && d.line !== PLUMB_LINE) byLine.set(d.line, [...(byLine.get(d.line) ?? []), d]);
   return byLine;
 }
 
@@ -95,6 +96,21 @@ const NO_CARDS = 'No cards are found in them. Take them again with cards, or mar
 const ONE_PHOTO = 'One photo, without cards: its lines lie in its plane, as good as drawn by eye. What comes towards you or goes away is not seen.';
 const WITHOUT_CARDS = 'Without cards: by the pot’s width and the bearings that the photos are told to have. It is rougher: the camera is taken as held level.';
 
+const flat = ([x, y]: Vec): Vec => [x, y, 0];
+
+/** Brings space upright by what hangs plumb, where that is drawn in two photos or more; else the bench was level. */
+function levelBy(drawn: readonly DrawnLine[], cameras: ReadonlyMap<string, Camera>): (v: Vec) => Vec {
+  const plumb = placeLine(
+    PLUMB_LINE,
+    drawn.filter((d) => d.line === PLUMB_LINE),
+    cameras,
+  );
+  if (typeof plumb === 'string') return (v) => v;
+  const way = unit(sub(plumb.end, plumb.start));
+  const up = way[2] < 0 ? scale(way, -1) : way;
+  return alignedTo(up, [0, 0, 1]);
+}
+
 /** Works out a set of photos: cameras, lines in space, how well they are known; or says why it cannot be. docs: Photographs. */
 export function workOutSight({ cardSide, photos, drawn, pot }: SightSet, memory = new SightMemory()): Sight | { refused: string; left: Sight['left'] } {
   if (pot && !photos.some((p) => p.cards.length > 1)) return byPot(photos, drawn, pot);
@@ -110,10 +126,14 @@ export function workOutSight({ cardSide, photos, drawn, pot }: SightSet, memory 
     return [];
   });
   const origin = lines.find((l) => l.line === TRUNK)?.start ?? [0, 0, 0];
+  const level = levelBy(drawn, stood.cameras);
   const [, first] = [...stood.cards].reduce((a, b) => (b[0] < a[0] ? b : a));
-  const zero = toRad(bearingAndElevation([first.x - origin[0], first.y - origin[1], 0]).bearing);
+  const zero = toRad(bearingAndElevation(flat(level(sub([first.x, first.y, 0], origin)))).bearing);
   const [c, s] = [Math.cos(zero), Math.sin(zero)];
-  const turned = ([x, y, z]: Vec): Vec => [x * c - y * s, x * s + y * c, z];
+  const turned = (v: Vec): Vec => {
+    const [x, y, z] = level(v);
+    return [x * c - y * s, x * s + y * c, z];
+  };
   const placed = (p: Vec): Vec => turned(sub(p, origin));
   return {
     rmsPx: stood.rmsPx,
@@ -130,7 +150,7 @@ export function workOutSight({ cardSide, photos, drawn, pot }: SightSet, memory 
       points: l.points.map(placed),
       start: placed(l.start),
       end: placed(l.end),
-      bearing: wrapDeg(l.bearing - (zero * 180) / Math.PI),
+      ...bearingAndElevation(turned(sub(l.end, l.start))),
     })),
     without,
     notes: [...stood.notes, ...lines.flatMap((l) => l.notes.map((n) => `${l.line}: ${n}`))],

@@ -1,6 +1,7 @@
 import { clamp } from '../units/index.js';
 import { add, bearingAndElevation, distance, lengthOf, limb, pointAt, scale, sub, unit, type Limb, type Vec } from '../space/index.js';
 import { howKnown, keptInRecord, shoulderAt, type Branch, type KeptSight, type KnownAs, type Measured, type Station, type Tree } from '../tree/index.js';
+import { partOf, withDeadWood, withRoots, type DrawnPart } from './drawn-parts.js';
 import { keptCamera } from './kept.js';
 import type { FoundLine } from './lines.js';
 import type { Sight } from './set.js';
@@ -102,9 +103,11 @@ export function measuredBySight(tree: Tree, kept: KeptSight, sight: Sight): Meas
     trunk.map((s) => s.d),
   );
   const told = new Set(keptInRecord(tree.record));
-  const found = sight.lines.filter((l) => l.line !== 'trunk' && !told.has(l.line));
-  const limbs = new Map<string, Limb>([['trunk', trunkLine], ...found.map((l): [string, Limb] => [l.line, limbOf(l)])]);
   const before = new Map(tree.branches.map((b) => [b.id, b]));
+  const isPart = (l: FoundLine, part: DrawnPart): boolean => partOf(l.line)?.part === part && !before.has(l.line);
+  const [roots, dead] = [sight.lines.filter((l) => isPart(l, 'root')), sight.lines.filter((l) => isPart(l, 'shari'))];
+  const found = sight.lines.filter((l) => l.line !== 'trunk' && !told.has(l.line) && !roots.includes(l) && !dead.includes(l));
+  const limbs = new Map<string, Limb>([['trunk', trunkLine], ...found.map((l): [string, Limb] => [l.line, limbOf(l)])]);
 
   /** What a found line grows on: as the list says, else the nearest wood that does not grow on it itself. */
   const parentOf = new Map<string, string>();
@@ -173,12 +176,23 @@ export function measuredBySight(tree: Tree, kept: KeptSight, sight: Sight): Meas
   const fresh = [...anew.keys()].filter((id) => !before.has(id));
   const branches = [...tree.branches.map((b) => anew.get(b.id) ?? b), ...fresh.map((id) => anew.get(id)!)];
   const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+  const byPart = [
+    { lines: roots, was: tree.roots, now: withRoots(tree.roots, roots) },
+    { lines: dead, was: tree.features, now: withDeadWood(tree.features, dead, trunkLine) },
+  ] as const;
   const changed = [
     ...(own && !same(own.trunk, tree.trunk) ? ['trunk'] : []),
+    ...byPart.filter((part) => !same(part.now, part.was)).flatMap((part) => part.lines.map((l) => l.line)),
     ...[...anew].flatMap(([id, b]) => (before.has(id) && PLACED.every((part) => same(b[part], before.get(id)![part])) ? [] : id)),
   ];
   return {
-    measured: { sight: seen, ...(own ? { trunk: own.trunk, trunkKnown: own.known } : {}), ...(anew.size ? { branches } : {}) },
+    measured: {
+      sight: seen,
+      ...(own ? { trunk: own.trunk, trunkKnown: own.known } : {}),
+      ...(anew.size ? { branches } : {}),
+      ...(roots.length ? { roots: byPart[0].now } : {}),
+      ...(dead.length ? { features: byPart[1].now } : {}),
+    },
     fresh,
     changed,
   };

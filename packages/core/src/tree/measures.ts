@@ -35,7 +35,7 @@ export type Root = Static<typeof ROOT>;
 export const MOST_BRANCHES = 2000;
 
 /** Words that name other things than branches. */
-export const RESERVED_IDS: readonly string[] = ['trunk', 'pot'];
+export const RESERVED_IDS: readonly string[] = ['trunk', 'pot', 'plumb'];
 
 /** How a thing came to be known, the surest first. */
 export const KNOWN_BY = ['ruler', 'photographs', 'drawn', 'guessed'] as const;

@@ -46,7 +46,7 @@ function branchFaults({ branches, trunk }: Tree): FileFault[] {
   const faults = branches.flatMap((b, i): FileFault[] => {
     const at = (field: string, code: string, message: string): FileFault => ({ path: `/branches/${i}/${field}`, code, message });
     const found: FileFault[] = [];
-    if (RESERVED_IDS.includes(b.id)) found.push(at('id', 'reserved', `"${b.id}" is what the ${b.id} is called: a branch needs another id.`));
+    if (RESERVED_IDS.includes(b.id)) found.push(at('id', 'reserved', `"${b.id}" is the name of something else on a tree: a branch needs another id.`));
     else if (ids.has(b.id)) found.push(at('id', 'duplicate', `"${b.id}" is used twice.`));
     ids.add(b.id);
     if (!known.has(b.parent)) found.push(at('parent', 'unknown-parent', `"${b.parent}" is no branch of this tree and not "trunk".`));

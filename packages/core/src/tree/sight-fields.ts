@@ -46,7 +46,7 @@ export const KEPT_CAMERA = part(
 export type KeptCamera = Static<typeof KEPT_CAMERA>;
 
 export const KEPT_LINE = part(
-  { line: id('what is drawn: trunk, or a branch'), photo: id('the photo it is drawn over'), ...OVER_PHOTO },
+  { line: id('what is drawn: trunk, a branch, root-1, shari-1, pot (its width), or plumb'), photo: id('the photo it is drawn over'), ...OVER_PHOTO },
   'a line drawn over a photo',
 );
 export type KeptLine = Static<typeof KEPT_LINE>;

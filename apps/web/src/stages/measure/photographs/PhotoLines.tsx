@@ -59,10 +59,16 @@ export function PhotoLines({ ph }: { ph: Photographs }) {
   const { lines, found, sight, line } = ph;
   return (
     <>
-      <div className="mb-1 flex items-baseline justify-between gap-3">
-        <h3 className="text-lg">Drawn over them</h3>
+      <h3 className="mb-1 text-lg">Drawn over them</h3>
+      <div className="mb-2 flex flex-wrap gap-2">
         <button type="button" className="btn btn-outline btn-sm" onClick={ph.add}>
           A further branch
+        </button>
+        <button type="button" className="btn btn-outline btn-sm border-rule font-normal" onClick={() => ph.addPart('root')}>
+          A root
+        </button>
+        <button type="button" className="btn btn-outline btn-sm border-rule font-normal" onClick={() => ph.addPart('shari')}>
+          Dead wood on the trunk
         </button>
       </div>
       {ph.undrawn.length > 0 && (

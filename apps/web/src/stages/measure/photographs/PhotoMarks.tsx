@@ -78,7 +78,6 @@ export function PhotoMarks({ photographs: ph, photo, lie, cross, size }: Props) 
         })
       : [];
   const start = begun?.photo === photo.photo && begun.line === line ? begun.at : null;
-  const knownStart = !start && !drawnHere && camera && found.has(line) ? project(camera, found.get(line)!.start) : null;
   return (
     <>
       <svg className="pointer-events-none absolute inset-0" width={size.width} height={size.height} aria-hidden="true">
@@ -117,7 +116,13 @@ export function PhotoMarks({ photographs: ph, photo, lie, cross, size }: Props) 
             const [a, b] = [at([mid[0] + ox, mid[1] + oy]), at([mid[0] - ox, mid[1] - oy])];
             return <line key={share} x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke="#f0a36b" strokeWidth={2.6} />;
           })}
-        {[start, knownStart].map((s, i) => s && <circle key={i} cx={at(s)[0]} cy={at(s)[1]} r={6} fill="none" stroke="#f0a36b" strokeWidth={2.6} />)}
+        {start && <circle cx={at(start)[0]} cy={at(start)[1]} r={6} fill="none" stroke="#f0a36b" strokeWidth={2.6} />}
+        {!start &&
+          [...ph.waiting].map(([of, p]) => {
+            const [x, y] = at(p);
+            const own = of === line;
+            return <circle key={of} data-waits={of} cx={x} cy={y} r={own ? 6 : 5} fill="none" stroke={own ? '#f0a36b' : '#e8e2d2'} strokeWidth={own ? 2.6 : 1.8} strokeDasharray={own ? undefined : '3 2'} />; // prettier-ignore
+          })}
         {cross && (
           <g stroke="#fffaf2" strokeWidth={1.5}>
             <line x1={at(cross)[0] - 16} x2={at(cross)[0] + 16} y1={at(cross)[1]} y2={at(cross)[1]} />

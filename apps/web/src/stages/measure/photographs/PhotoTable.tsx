@@ -1,11 +1,11 @@
 import { useGesture } from '@use-gesture/react';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { POT_LINE, type Px } from '@ustle/core';
+import { partOf, PLUMB_LINE, POT_LINE, type Px } from '@ustle/core';
 import { boxOf, lieOf, type Box, type Lie } from '../../../turntable/photo-lie';
 import { LED } from './drawn-line';
 import { PhotoMarks } from './PhotoMarks';
 import { PhotoStrip } from './PhotoStrip';
-import type { Photographs } from './use-photographs';
+import { isMark, type Photographs } from './use-photographs';
 
 const MOST_ZOOM = 8;
 const STEP = 6;
@@ -30,8 +30,24 @@ const PRESS_WHAT = {
   top: 'press its top',
   left: 'press its left rim',
   right: 'press its right rim',
-  drawn: 'where it does not lie on the wood, press there or drag its points',
+  high: 'press its upper end',
+  low: 'press its lower end',
+  root: 'press where it leaves the trunk',
+  end: 'press where it goes into the soil',
+  wood: 'press where it begins',
+  ends: 'press where it ends',
+  drawn: 'where it strays press beside it or drag its points; the next branch begins with a press on its shoulder',
+  straight: 'drag its ends where they are not right',
 } as const;
+
+/** What is pressed of a line: first, then. */
+function pressesFor(line: string): [keyof typeof PRESS_WHAT, keyof typeof PRESS_WHAT] {
+  if (line === 'trunk') return ['foot', 'top'];
+  if (line === POT_LINE) return ['left', 'right'];
+  if (line === PLUMB_LINE) return ['high', 'low'];
+  const part = partOf(line)?.part;
+  return part === 'root' ? ['root', 'end'] : part === 'shari' ? ['wood', 'ends'] : ['shoulder', 'tip'];
+}
 
 /** A photo in the turntable's place, to be drawn over; the others below it. */
 export function PhotoTable({ photographs: ph }: { photographs: Photographs }) {
@@ -114,14 +130,9 @@ export function PhotoTable({ photographs: ph }: { photographs: Photographs }) {
     event.preventDefault();
     event.stopPropagation();
   };
-  const trunk = line === 'trunk';
-  const startKnown = begun?.photo === photo.photo || (found.has(line) && cameras.has(photo.photo));
-  const [first, second] = trunk
-    ? [PRESS_WHAT.foot, PRESS_WHAT.top]
-    : line === POT_LINE
-      ? [PRESS_WHAT.left, PRESS_WHAT.right]
-      : [PRESS_WHAT.shoulder, PRESS_WHAT.tip];
-  const what = drawnHere ? PRESS_WHAT.drawn : startKnown ? second : first;
+  const startKnown = begun?.photo === photo.photo || ph.waiting.has(line);
+  const [first, second] = pressesFor(line);
+  const what = PRESS_WHAT[drawnHere ? (isMark(line) ? 'straight' : 'drawn') : startKnown ? second : first];
   return (
     <div className="flex h-full w-full flex-col" data-ready="1">
       <div
@@ -147,6 +158,11 @@ export function PhotoTable({ photographs: ph }: { photographs: Photographs }) {
         <PhotoMarks photographs={ph} photo={photo} lie={lie} cross={cross} size={size} />
         <p className="pointer-events-none absolute bottom-2 left-2 bg-base-100/90 px-2 py-0.5 lg:bottom-auto lg:left-3 lg:top-3" role="status">
           <strong className="font-semibold">{ph.nameOf(line)}</strong>: {ph.finding ? 'the line finds its way' : what}
+          {begun && (
+            <button type="button" className="pointer-events-auto ml-2 underline" onClick={ph.cancel}>
+              not this one
+            </button>
+          )}
         </p>
       </div>
       <PhotoStrip photographs={ph} />

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { KEPT_SIGHT, POT_LINE } from '@ustle/core';
+import { KEPT_SIGHT, PLUMB_LINE, POT_LINE } from '@ustle/core';
 import { paths } from '@ustle/contract';
 import { FileButton } from '../../../shared/FileButton';
 import { NumberField } from '../../../shared/NumberField';
@@ -22,7 +22,7 @@ function NotUsed({ ph }: { ph: Photographs }) {
   const { refused } = ph;
   // What is said of one line stands with it.
   const notes = (ph.solved?.notes ?? []).filter((n) => !ph.lines.some((l) => n.startsWith(`${l}: `)));
-  if (!why.length && !refused.length && !notes.length && !ph.answer?.refused) return null;
+  if (!why.length && !refused.length && !notes.length && !ph.answer?.refused && !ph.answer?.scale) return null;
   return (
     <ul className="mb-3 space-y-1 border-l-4 border-ochre px-3 py-1" aria-label="About the photos" role="status">
       {ph.answer?.refused && <li>{ph.said(ph.answer.refused)}</li>}
@@ -31,6 +31,11 @@ function NotUsed({ ph }: { ph: Photographs }) {
           {r.name}: {r.why}
         </li>
       ))}
+      {ph.answer?.scale && (
+        <li>
+          {ph.answer.scale} <Quiet onClick={() => ph.choose(POT_LINE)}>mark the pot’s width in two photos</Quiet>
+        </li>
+      )}
       {why.map((p) => (
         <li key={p.photo}>
           <Quiet onClick={() => ph.look(p.photo)}>Photo {ph.numbers.get(p.photo)}</Quiet>: {ph.left.get(p.photo)}{' '}
@@ -111,6 +116,16 @@ export function PhotographsSheet() {
           unit="mm"
           onValue={(v) => v !== null && ph.setSide(v)}
         />
+        {byCards && (
+          <button
+            type="button"
+            aria-pressed={ph.line === PLUMB_LINE}
+            className={`min-h-11 underline ${ph.line === PLUMB_LINE ? 'font-semibold' : 'text-quiet'}`}
+            onClick={() => ph.choose(PLUMB_LINE)}
+          >
+            {sight.drawn.some((d) => d.line === PLUMB_LINE) ? 'level by what hangs plumb' : 'the bench was not level'}
+          </button>
+        )}
         {sight.photos.some((p) => p.camera) && (
           <button type="button" className="min-h-11 text-quiet underline" onClick={() => void ph.photographAgain()}>
             photograph it again
@@ -134,8 +149,13 @@ export function PhotographsSheet() {
               : ''}
       </p>
       <NotUsed ph={ph} />
+      {ph.line === PLUMB_LINE && (
+        <p className="mb-2">
+          Hang a weight on a thread beside the tree, or take the edge of a door: its upper and lower end, in two photos from different sides.
+        </p>
+      )}
       <SinceBefore ph={ph} />
-      {sight.photos.length > 0 && !sight.photos.some((p) => p.cards.length > 1) && (
+      {sight.photos.length > 0 && !byCards && (
         <button
           type="button"
           aria-pressed={ph.line === POT_LINE}

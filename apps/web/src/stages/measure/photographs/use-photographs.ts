@@ -1,10 +1,15 @@
 import { useCallback, useMemo, useState } from 'react';
 import {
   keptInRecord,
+  partId,
+  PLUMB_LINE,
+  sayPart,
+  shoulderIn,
   MOST_ROUNDS,
   POT_LINE,
   nextPhoto,
   project,
+  type DrawnPart,
   type Camera,
   type FoundLine,
   type GreenMask,
@@ -32,6 +37,10 @@ interface Begun {
 }
 
 const TRUNK = 'trunk';
+/** What is drawn straight from one press to the next. */
+export const isMark = (line: string): boolean => line === POT_LINE || line === PLUMB_LINE;
+/** A press so near to a ring means it, as a share of how near to a line a press leads it. */
+const ON_RING = 0.4;
 /** Of a tree nobody knows yet, this place counts for which photo shows most: about the middle of a small one, mm. */
 const ABOUT: Vec = [0, 0, 150];
 const tenth = (x: number): number => Math.round(10 * x) / 10;
@@ -77,19 +86,33 @@ export function usePhotographs(desk: Desk, open: boolean) {
   const undrawn = useMemo(() => tree.branches.filter((b) => !lines.includes(b.id)), [tree.branches, lines]);
   const drawnHere: KeptLine | undefined = photo && sight.drawn.find((d) => d.line === line && d.photo === photo.photo);
   const nameOf = useCallback(
-    (of: string): string =>
-      of === TRUNK
-        ? 'Trunk'
-        : of === POT_LINE
-          ? 'Pot, from rim to rim'
-          : tree.branches.some((b) => b.id === of)
-            ? names(of)
-            : `new branch ${of.replace(/^b/, '')}`,
+    (of: string): string => {
+      if (tree.branches.some((b) => b.id === of)) return names(of);
+      const part = sayPart(of);
+      return part ? part[0]!.toUpperCase() + part.slice(1) : `new branch ${of.replace(/^b/, '')}`;
+    },
     [names, tree.branches],
   );
   /** What is said of photos, which are known here by their number. */
   const said = (text: string): string => [...numbers].reduce((all, [id, number]) => all.replaceAll(id, `photo ${number}`), text);
-  const nextFor = (of: string): string | null => (of === POT_LINE ? null : nextPhoto(of, sight.drawn, cameras, found.get(of)?.end ?? ABOUT));
+  const nextFor = (of: string): string | null => (isMark(of) ? null : nextPhoto(of, sight.drawn, cameras, found.get(of)?.end ?? ABOUT));
+
+  /** Where lines that are drawn elsewhere, but not in this photo, leave their wood here: as they stand in space, or where their line of sight meets known wood. */
+  const waiting = useMemo((): Map<string, Px> => {
+    const here = photo && cameras.get(photo.photo);
+    if (!here) return new Map();
+    const wood = [...found.values()];
+    return new Map(
+      drawnLines.flatMap((l): [string, Px][] => {
+        if (isMark(l) || l === TRUNK || sight.drawn.some((d) => d.line === l && d.photo === photo.photo)) return [];
+        const space = found.get(l);
+        const first = sight.drawn.find((d) => d.line === l && cameras.has(d.photo));
+        const others = wood.filter((w) => w.line !== l);
+        const at = space ? project(here, space.start) : first && shoulderIn(cameras.get(first.photo)!, first.points[0]!, others, here);
+        return at ? [[l, at]] : [];
+      }),
+    );
+  }, [photo, cameras, found, drawnLines, sight.drawn]);
 
   const freeId = (): string => {
     const used = new Set([...tree.branches.map((b) => b.id), ...drawnLines, ...keptInRecord(tree.record)]);
@@ -109,19 +132,26 @@ export function usePhotographs(desk: Desk, open: boolean) {
   /** A press on the photo: a shoulder, then a tip; where the shoulder is known in space, the tip at once. A drawn line is led through a press within so many px of it. */
   const press = async (at: Px, within: number): Promise<void> => {
     if (!photo) return;
-    const straight = line === POT_LINE;
+    const mine = begun?.line === line && begun.photo === photo.photo ? begun.at : null;
+    const [ring] = mine ? [] : [...waiting].filter(([, p]) => Math.hypot(p[0] - at[0], p[1] - at[1]) <= ON_RING * within);
+    const begin = (of: string): void => {
+      set({ line: of });
+      setBegun({ line: of, photo: photo.photo, at });
+    };
     if (drawnHere) {
-      // Where it strayed it is led through there.
+      // Where it strayed it is led through there; farther off, a further one is begun.
       if (nearestPart(drawnHere.points, at).off <= within) await put(ledThrough(drawnHere.points, at), drawnHere.widths);
+      else if (ring) begin(ring[0]);
+      else if (found.has(TRUNK) && !isMark(line)) begin(freeId());
       return;
     }
-    const mine = begun?.line === line && begun.photo === photo.photo ? begun.at : null;
+    if (ring) return begin(ring[0]);
     const camera = cameras.get(photo.photo);
     const there = found.get(line);
-    const shoulder = mine ?? (camera && there ? project(camera, there.start) : null);
-    if (!shoulder) return setBegun({ line, photo: photo.photo, at });
+    const shoulder = mine ?? waiting.get(line);
+    if (!shoulder) return begin(line);
     setBegun(null);
-    if (straight) return void (await put([shoulder, at], undefined));
+    if (isMark(line)) return void (await put([shoulder, at], undefined));
     setFinding(true);
     try {
       const runs = camera && there ? there.points.map((p) => project(camera, p)).filter((p) => p !== null) : null;
@@ -172,7 +202,13 @@ export function usePhotographs(desk: Desk, open: boolean) {
   return {
     ...{ sight, answer, solved, cameras, found, left, numbers, inOrder, photo, line, lines, undrawn, drawnHere, begun, coming, refused, finding, green },
     ...{ addressOf, nameOf, said, nextFor, choose, look, put, press, bring, takeOut, findGreen },
+    waiting,
     add: () => choose(freeId()),
+    addPart: (part: DrawnPart) => {
+      let n = 1;
+      while (drawnLines.includes(partId(part, n))) n++;
+      choose(partId(part, n));
+    },
     /** The photo before or after the one that is looked at, round the tree. */
     step: (by: 1 | -1) => {
       const at = inOrder.findIndex((p) => p.photo === photo?.photo);
@@ -193,7 +229,11 @@ export function usePhotographs(desk: Desk, open: boolean) {
     forgetLine: async (of: string) => {
       for (const d of sight.drawn.filter((x) => x.line === of)) await act({ kind: 'draw-line', line: of, photo: d.photo, points: null });
     },
-    cancel: () => setBegun(null),
+    /** What was begun by a press is not meant. */
+    cancel: () => {
+      setBegun(null);
+      if (!drawnLines.includes(line) && !tree.branches.some((b) => b.id === line)) set({ line: null });
+    },
   };
 }
 export type Photographs = ReturnType<typeof usePhotographs>;
