@@ -83,6 +83,21 @@ test('a branch of a tree that is being measured by photos: two presses in each o
     await until(app, 'Levanter', drawnIn(chosen!.branch.id, i + 1));
   }
   await says(page, /\d+ ± \d+ mm long, at −?\d+ ± \d+°/);
+  // A press away from what is drawn begins the next branch; where it is drawn in the other photo, a ring shows its shoulder there.
+  const [further] = placed.branches.filter((b) => b.order === 1 && !drawn.has(b.branch.id) && b !== chosen);
+  const place = (i: number, share: number): Px => seenAt(shots[i]!.camera, further!.line, 0.2 * further!.parentDiameter, share);
+  await pressAt(place(1, 0));
+  await says(page, /New branch \d+: press its tip.*not this one/i);
+  await press(page, 'not this one');
+  await says(page, /where it strays press beside it/);
+  await pressAt(place(1, 0));
+  await pressAt(place(1, 1));
+  await says(page, /New branch \d+\s*drawn in one photo/i);
+  await lookAt(1);
+  await page.waitForSelector('circle[data-waits]');
+  await pressAt(place(0, 1));
+  await says(page, /New branch \d+\s*\d+ ± \d+ mm long/i);
+  await press(page, 'take its drawings away');
   await press(page, 'Measure the tree by them');
   await says(page, /The tree is measured by them/);
   const now = ((await stored(app, 'Levanter')) as { tree: Tree }).tree.branches.find((b) => b.id === chosen!.branch.id)!;
@@ -191,6 +206,7 @@ test('on a phone: lines by the finger, foliage from the photos, and a new round 
   const { page } = app;
   const id = await idOf(app, 'Levanter');
   // On a page of its own: to become a phone is to be loaded anew.
+  await visit(app, '/bench');
   await page.goto('about:blank');
   await page.setViewport({ width: 390, height: 844, deviceScaleFactor: 1, hasTouch: true, isMobile: true });
   await visit(app, `/tree/${id}/measure?measures=photographs&line=trunk`);

@@ -20,6 +20,8 @@ export function sightIn(camera: Camera, [x, y]: Px, other: Camera): Px[] {
 
 /** A shoulder lies within so much of the bark it leaves, mm. */
 const AT_THE_BARK = 6;
+/** A shoulder is where a branch's own line leaves the wood: not on the bark but within it, at such a share of its radius. */
+const SUNK = 0.6;
 
 /** Where a shoulder pressed in one photo is in another, px: at the wood known in space that the line of sight to it meets; null where it meets none. */
 export function shoulderIn(camera: Camera, px: Px, wood: readonly Pick<FoundLine, 'points' | 'd' | 'tipD'>[], other: Camera): Px | null {
@@ -27,10 +29,13 @@ export function shoulderIn(camera: Camera, px: Px, wood: readonly Pick<FoundLine
   let best: { off: number; at: Vec } | null = null;
   for (const { points, d, tipD } of wood)
     for (const [i, point] of points.entries()) {
-      const at = add(camera.at, scale(way, dot(sub(point, camera.at), way)));
+      const nearest = add(camera.at, scale(way, dot(sub(point, camera.at), way)));
       const share = i / (points.length - 1);
       const radius = ((d ?? 0) * (1 - share) + (tipD ?? d ?? 0) * share) / 2;
-      const off = norm(sub(point, at)) - radius;
+      const aside = norm(sub(point, nearest));
+      const off = aside - radius;
+      // What is pressed on the wood and not at its edge is nearer to the camera than its middle.
+      const at = add(nearest, scale(way, -Math.sqrt(Math.max(0, (SUNK * radius) ** 2 - aside ** 2))));
       if (off < Math.min(AT_THE_BARK, best?.off ?? Infinity)) best = { off, at };
     }
   return best && project(other, best.at);

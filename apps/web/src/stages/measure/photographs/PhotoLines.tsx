@@ -67,8 +67,8 @@ export function PhotoLines({ ph }: { ph: Photographs }) {
         <button type="button" className="btn btn-outline btn-sm border-rule font-normal" onClick={() => ph.addPart('root')}>
           A root
         </button>
-        <button type="button" className="btn btn-outline btn-sm border-rule font-normal" onClick={() => ph.addPart('shari')}>
-          Dead wood on the trunk
+        <button type="button" className="btn btn-outline btn-sm border-rule font-normal" title="dead wood on the trunk" onClick={() => ph.addPart('shari')}>
+          Dead wood
         </button>
       </div>
       {ph.undrawn.length > 0 && (

@@ -32,6 +32,8 @@ import { usePhotoAddress } from './photo-address';
 /** A line that was begun: its shoulder is pressed, its tip not yet. */
 interface Begun {
   line: string;
+  /** The line the address asked for then: until it follows, what was begun counts. */
+  over: string | null;
   photo: string;
   at: Px;
 }
@@ -39,8 +41,8 @@ interface Begun {
 const TRUNK = 'trunk';
 /** What is drawn straight from one press to the next. */
 export const isMark = (line: string): boolean => line === POT_LINE || line === PLUMB_LINE;
-/** A press so near to a ring means it, as a share of how near to a line a press leads it. */
-const ON_RING = 0.4;
+/** A press so near to a ring means it, as a share of how near to a line a press leads it: to that of the line in hand, whose shoulder may lie a little beside it; to another's. */
+const ON_RING = { own: 1, other: 0.4 };
 /** Of a tree nobody knows yet, this place counts for which photo shows most: about the middle of a small one, mm. */
 const ABOUT: Vec = [0, 0, 150];
 const tenth = (x: number): number => Math.round(10 * x) / 10;
@@ -59,7 +61,7 @@ export function usePhotographs(desk: Desk, open: boolean) {
     // What else changes on a tree moves none of its lines.
     [asked, tree.sight, tree.branches, tree.trunk],
   );
-  const [begun, setBegun] = useState<Begun | null>(null);
+  const [began, setBegun] = useState<Begun | null>(null);
   const [coming, setComing] = useState<{ at: number; of: number } | null>(null);
   const [refused, setRefused] = useState<readonly { name: string; why: string }[]>([]);
   const [finding, setFinding] = useState(false);
@@ -78,7 +80,8 @@ export function usePhotographs(desk: Desk, open: boolean) {
 
   const drawnLines = useMemo(() => [...new Set(sight.drawn.map((d) => d.line))], [sight.drawn]);
   const asksFor = get('line');
-  const line = asksFor ?? (drawnLines.includes(TRUNK) ? (drawnLines.at(-1) ?? TRUNK) : TRUNK);
+  const begun = began && (asksFor === began.over || asksFor === began.line) ? began : null;
+  const line = begun?.line ?? asksFor ?? (drawnLines.includes(TRUNK) ? (drawnLines.at(-1) ?? TRUNK) : TRUNK);
   const photo: KeptPhoto | undefined = inOrder.find((p) => p.photo === get('shot')) ?? inOrder[0];
   const earlier = sight.earlier?.findLast((round) => round.photos.some((p) => p.camera)) ?? null;
   const lines = useMemo(() => [...new Set([TRUNK, ...drawnLines, ...(earlier?.drawn ?? []).map((d) => d.line), line])], [drawnLines, earlier, line]);
@@ -133,10 +136,11 @@ export function usePhotographs(desk: Desk, open: boolean) {
   const press = async (at: Px, within: number): Promise<void> => {
     if (!photo) return;
     const mine = begun?.line === line && begun.photo === photo.photo ? begun.at : null;
-    const [ring] = mine ? [] : [...waiting].filter(([, p]) => Math.hypot(p[0] - at[0], p[1] - at[1]) <= ON_RING * within);
+    const onRing = ([of, p]: [string, Px]): boolean => Math.hypot(p[0] - at[0], p[1] - at[1]) <= ON_RING[of === line ? 'own' : 'other'] * within;
+    const ring = mine ? undefined : [...waiting].find(onRing);
     const begin = (of: string): void => {
       set({ line: of });
-      setBegun({ line: of, photo: photo.photo, at });
+      setBegun({ line: of, over: asksFor, photo: photo.photo, at });
     };
     if (drawnHere) {
       // Where it strayed it is led through there; farther off, a further one is begun.
@@ -225,10 +229,12 @@ export function usePhotographs(desk: Desk, open: boolean) {
       });
     },
     noteHeld: (branch: string, deg: number) => void act({ kind: 'measured', branch, heldDeg: Math.round(deg) }),
-    takeOver: () => (answer?.by ? act({ kind: 'measure', measured: answer.by.measured }) : Promise.resolve(false)),
-    forgetLine: async (of: string) => {
-      for (const d of sight.drawn.filter((x) => x.line === of)) await act({ kind: 'draw-line', line: of, photo: d.photo, points: null });
-    },
+    // What was drawn since it was worked out stays drawn.
+    takeOver: () =>
+      answer?.by
+        ? act({ kind: 'measure', measured: { ...answer.by.measured, sight: { ...answer.by.measured.sight!, drawn: sight.drawn } } })
+        : Promise.resolve(false),
+    forgetLine: (of: string) => act({ kind: 'measure', measured: { sight: { ...sight, drawn: sight.drawn.filter((d) => d.line !== of) } } }),
     /** What was begun by a press is not meant. */
     cancel: () => {
       setBegun(null);
