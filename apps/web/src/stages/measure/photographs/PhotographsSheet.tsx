@@ -81,6 +81,7 @@ export function PhotographsSheet() {
   const byCards = sight.photos.some((p) => p.cards.length > 1);
   const changed = answer?.by?.changed ?? [];
   const trunkDrawn = ph.found.has('trunk') && ph.answer?.by !== null;
+  const ready = ph.isWorkedOut && trunkDrawn && changed.length > 0;
   return (
     <div
       className={over ? 'outline-2 outline-copper' : ''}
@@ -169,12 +170,7 @@ export function PhotographsSheet() {
         <>
           <PhotoLines ph={ph} />
           <div className="mt-3 flex flex-wrap items-center gap-3 border-t border-rule pt-3">
-            <button
-              type="button"
-              className="btn btn-primary"
-              aria-disabled={!trunkDrawn || !changed.length}
-              onClick={() => trunkDrawn && changed.length > 0 && void ph.takeOver()}
-            >
+            <button type="button" className="btn btn-primary" aria-disabled={!ready} onClick={() => ready && void ph.takeOver()}>
               {changed.length ? `Measure the tree by them (${changed.length})` : 'The tree is measured by them'}
             </button>
             <span className="text-quiet">

@@ -56,11 +56,12 @@ export function usePhotographs(desk: Desk, open: boolean) {
   const sight: KeptSight = tree.sight ?? NO_SIGHT;
   const addressOf = usePhotoAddress(stored.id);
   const asked = open && sight.photos.length > 0;
-  const answer = useAnswer(
-    () => (asked ? (worker('sight').sight(tree) as Promise<SightAnswer | null>) : Promise.resolve(null)),
+  const answered = useAnswer(
+    async () => (asked ? { of: tree.sight, answer: (await worker('sight').sight(tree)) as SightAnswer | null } : null),
     // What else changes on a tree moves none of its lines.
     [asked, tree.sight, tree.branches, tree.trunk],
   );
+  const answer = answered?.answer ?? null;
   const [began, setBegun] = useState<Begun | null>(null);
   const [coming, setComing] = useState<{ at: number; of: number } | null>(null);
   const [refused, setRefused] = useState<readonly { name: string; why: string }[]>([]);
@@ -229,11 +230,9 @@ export function usePhotographs(desk: Desk, open: boolean) {
       });
     },
     noteHeld: (branch: string, deg: number) => void act({ kind: 'measured', branch, heldDeg: Math.round(deg) }),
-    // What was drawn since it was worked out stays drawn.
-    takeOver: () =>
-      answer?.by
-        ? act({ kind: 'measure', measured: { ...answer.by.measured, sight: { ...answer.by.measured.sight!, drawn: sight.drawn } } })
-        : Promise.resolve(false),
+    /** Whether what is shown is of what is drawn now: it is taken in only then. */
+    isWorkedOut: answered?.of === tree.sight,
+    takeOver: () => (answer?.by ? act({ kind: 'measure', measured: answer.by.measured }) : Promise.resolve(false)),
     forgetLine: (of: string) => act({ kind: 'measure', measured: { sight: { ...sight, drawn: sight.drawn.filter((d) => d.line !== of) } } }),
     /** What was begun by a press is not meant. */
     cancel: () => {
