@@ -1,4 +1,4 @@
-import type { Bench, Calibration, DayMean, Due, Hemisphere, Piece, RaceBar, RecordLine, Silhouette, Stock, Tree, WalkItem } from '@ustle/core';
+import type { Bench, Calibration, DayMean, DoneIn, Due, Hemisphere, Piece, RaceBar, RecordLine, Silhouette, Stock, Tree, WalkItem } from '@ustle/core';
 
 export interface YardView {
   name: string;
@@ -24,6 +24,8 @@ export interface StoredTree {
 export interface StepBack {
   of: string;
   said: string;
+  /** Where it is done, and the one branch it is about. */
+  at: { stage: DoneIn; branch: string | null };
 }
 
 /** A tree that was changed: what it counts now, and the device that did it; null where that did not say. */

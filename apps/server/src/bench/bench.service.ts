@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { DueView, TreeSummary, WalkStop, WalkView } from '@ustle/contract';
+import { inNameOrder, type DueView, type TreeSummary, type WalkStop, type WalkView } from '@ustle/contract';
 import { findSpecies, urgency, walksOf, type Known } from '@ustle/core';
 import { KnownService } from '../known/known.service.js';
 import { ComputeService } from '../plans/compute.service.js';
@@ -12,6 +12,8 @@ import { TreesService } from '../trees/trees.service.js';
 import { BenchesService } from '../walk/benches.service.js';
 
 type Listed = Awaited<ReturnType<TreesService['listed']>>[number];
+
+const inTurn = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 
 const ON_BARK = new Set<DueView['leadsTo']>(['watch', 'guy']);
 
@@ -100,7 +102,7 @@ export class BenchService {
       };
     });
     const rank = (t: TreeSummary): string => (t.trouble ? ' ' : t.next ? urgency(t.next) : 'z');
-    return all.sort((a, b) => (rank(a) + a.name < rank(b) + b.name ? -1 : 1));
+    return all.sort((a, b) => inTurn(rank(a), rank(b)) || inNameOrder(a.name, b.name));
   }
 
   async due(): Promise<DueView[]> {
@@ -108,7 +110,7 @@ export class BenchService {
     const all = (await this.sums()).flatMap(({ row, sum }) =>
       sum.due.filter((d) => !row.asideOn || ON_BARK.has(d.leadsTo)).map((d): DueView => ({ ...d, tree: row.id, treeName: row.name })),
     );
-    return all.sort((a, b) => (urgency(a) + a.treeName < urgency(b) + b.treeName ? -1 : 1));
+    return all.sort((a, b) => inTurn(urgency(a), urgency(b)) || inNameOrder(a.treeName, b.treeName));
   }
 
   /** All that wants looks, bench by bench in walking order, with the walk that takes it along. */
@@ -129,7 +131,7 @@ export class BenchService {
     const order = (s: WalkStop): number => (s.bench === null ? benches.length : place.get(s.bench)!);
     const along = (s: WalkStop): number => stands.get(s.tree)?.place ?? 0;
     const stops = walksOf(items, this.clock.today()).flatMap(({ day, items: taken }) => taken.map((i): WalkStop => ({ ...i, walk: day })));
-    stops.sort((a, b) => order(a) - order(b) || along(a) - along(b) || (a.treeName + a.tree < b.treeName + b.tree ? -1 : a.tree === b.tree ? 0 : 1));
+    stops.sort((a, b) => order(a) - order(b) || along(a) - along(b) || inNameOrder(a.treeName, b.treeName) || inTurn(a.tree, b.tree));
     return { on: this.clock.todayIso(), benches, stops };
   }
 }

@@ -10,6 +10,7 @@ import {
   namesOf,
   perform,
   sayAct,
+  whereDone,
   step,
   withChildren,
   type Act,
@@ -284,7 +285,8 @@ export class TreesService {
     const step = async (kind: 'undo' | 'redo'): Promise<StepBack | null> => {
       const target = meant(stacks, kind, desk);
       if (!target || (kind === 'undo' && (builtOn(stacks, target)?.desk ?? desk) !== desk)) return null;
-      return { of: target.id, said: sayAct(await actOf(db, target.id), names) };
+      const act = await actOf(db, target.id);
+      return { of: target.id, said: sayAct(act, names), at: whereDone(act) };
     };
     return { id, revision, tree, asideOn, undo: await step('undo'), redo: await step('redo') };
   }

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { NavLink, Outlet } from 'react-router';
 import { useKeys } from '../shared/keys';
 import { treesWithKeptActs } from '../shared/waiting';
@@ -6,6 +6,7 @@ import { NoticeBoard } from './notice';
 import { EnterPage } from '../access/EnterPage';
 import { useAccess } from '../shared/queries';
 import { FocusKeeper } from './FocusKeeper';
+import { KeepPlace } from './KeepPlace';
 import { StayPut } from './StayPut';
 import { useTheme } from './theme';
 import { Writing } from './Writing';
@@ -25,6 +26,7 @@ const PLACES = [
 
 export function Shell() {
   const [theme, setTheme] = useTheme();
+  const box = useRef<HTMLDivElement>(null);
   const [keys, setKeys] = useState(false);
   const [asking, setAsking] = useState(false);
   const { name } = useWho();
@@ -80,13 +82,14 @@ export function Shell() {
             Keys
           </button>
         </nav>
-        <div className="min-h-0 min-w-0 flex-1 overflow-auto print:overflow-visible">
+        <div ref={box} className="min-h-0 min-w-0 flex-1 overflow-auto print:overflow-visible">
           <Outlet />
         </div>
       </div>
       <Writing />
       <FocusKeeper />
       <StayPut />
+      <KeepPlace box={box} />
       <Suspense fallback={null}>
         {keys && <KeysSheet onClose={() => setKeys(false)} />}
         {asking && <WhoSheet onClose={() => setAsking(false)} />}

@@ -1,4 +1,4 @@
-import type { TreeSummary } from '@ustle/contract';
+import { inNameOrder, type TreeSummary } from '@ustle/contract';
 import { addDays } from '../shared/say';
 
 export const SHOWN = [
@@ -14,9 +14,7 @@ export const ORDERS = [
   { value: 'kind', name: 'by kind' },
 ] as const;
 
-const names = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
-/** Tree 2 before Tree 10. */
-export const byName = (a: { name: string }, b: { name: string }): number => names.compare(a.name, b.name);
+export const byName = (a: { name: string }, b: { name: string }): number => inNameOrder(a.name, b.name);
 
 /** The trees of a bench that are asked for, in the order that is asked for; each word typed must be found in name, kind or task. */
 export function chosen(trees: readonly TreeSummary[], address: { get: (key: string) => string | null }, today: string): TreeSummary[] {
@@ -32,5 +30,5 @@ export function chosen(trees: readonly TreeSummary[], address: { get: (key: stri
     return show === 'plan' ? t.next?.kind === 'plan' : true;
   });
   if (order === 'name') return found.sort(byName);
-  return order === 'kind' ? found.sort((a, b) => names.compare(a.species, b.species) || byName(a, b)) : found;
+  return order === 'kind' ? found.sort((a, b) => inNameOrder(a.species, b.species) || byName(a, b)) : found;
 }

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef } from 'react';
 import { useSearchParams } from 'react-router';
-import { paths } from '@ustle/contract';
+import { inNameOrder, paths } from '@ustle/contract';
 import { greatestOf, isSameWire, isUsable, needsOf, SCRAP, type Stock, sayLength, saySize } from '@ustle/core';
 import { useRack, useTrees, useYard } from '../shared/queries';
 import { PanelHead, Quiet, Skeleton } from '../shared/parts';
@@ -87,7 +87,7 @@ export function RackPage() {
   const { data: rack, error } = useRack();
   const { data: all } = useTrees();
   const { data: yard } = useYard();
-  const trees = useMemo(() => (all ?? []).filter((t) => !t.asideOn).sort((a, b) => (a.name < b.name ? -1 : 1)), [all]);
+  const trees = useMemo(() => (all ?? []).filter((t) => !t.asideOn).sort((a, b) => inNameOrder(a.name, b.name)), [all]);
   const chosen = useMemo(() => (params.get('trees') ?? '').split(',').filter((id) => trees.some((t) => t.id === id)), [params, trees]);
   const { data: pieces, error: noPieces } = usePieces(chosen);
   const spoken = useMemo(() => {

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { WalkStop } from '@ustle/contract';
+import { inNameOrder, type WalkStop } from '@ustle/contract';
 import { groupedBy, MARK_STAGES } from '@ustle/core';
 import { Skeleton } from '../shared/parts';
 import { QrCode } from '../shared/QrCode';
@@ -78,7 +78,7 @@ function Tags() {
     <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(210px,1fr))] gap-3">
       {trees
         .filter((t) => !t.asideOn)
-        .sort((a, b) => (a.name < b.name ? -1 : 1))
+        .sort((a, b) => inNameOrder(a.name, b.name))
         .map((t) => (
           <li key={t.id} className="flex break-inside-avoid items-center gap-3 border border-rule p-2">
             <Code tree={t.id} size={92} />

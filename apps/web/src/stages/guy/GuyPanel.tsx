@@ -1,3 +1,4 @@
+import { inNameOrder } from '@ustle/contract';
 import { PanelHead, Pick, Skeleton } from '../../shared/parts';
 import { sayDate } from '../../shared/say';
 import { useDesk } from '../desk';
@@ -15,7 +16,7 @@ export function GuyPanel() {
   const { guys } = plan;
   const on = guys.filter((g) => g.on).length;
   const without = plan.unwired.filter((u) => u.guy && !guys.some((g) => g.branch === u.branch));
-  const choosable = [...plan.poses, ...plan.asGrown].map((p) => p.branch).sort((a, b) => (names(a) < names(b) ? -1 : 1));
+  const choosable = [...plan.poses, ...plan.asGrown].map((p) => p.branch).sort((a, b) => inNameOrder(names(a), names(b)));
   const known = branch !== null && choosable.includes(branch);
   return (
     <>
