@@ -32,12 +32,40 @@ test('every fate has a key of its own, and every rule its words', () => {
 
 test('a day is read as people write it, whatever form; what is none is none', () => {
   const today = '2026-11-26';
-  fc.assert(fc.property(isoDay, (day) => expect([readDate(sayDate(day), today), readDate(day, today)]).toEqual([day, day])));
-  expect(['3 May', '3 May 2027', '3.5.2027', '3/5/2027', ' 2027-05-03 '].map((t) => readDate(t, today))).toEqual([
+  fc.assert(
+    fc.property(isoDay, (day) =>
+      expect([readDate(sayDate(day), today), readDate(day, today)]).toEqual([
+        { day, rough: false },
+        { day, rough: false },
+      ]),
+    ),
+  );
+  expect(['3 May', '3 May 2027', '3.5.2027', '3/5/2027', ' 2027-05-03 '].map((t) => readDate(t, today)?.day)).toEqual([
     '2026-05-03',
     ...Array(4).fill('2027-05-03'),
   ]);
-  expect(['', 'soon', '31 February 2026', '2026-13-01', '3 May 0026', '12'].map((t) => readDate(t, today))).toEqual(Array(6).fill(null));
+  expect(['', 'soon', '31 February 2026', '2026-13-01', '3 May 0026', '12', 'Aprill 2024', 'spring 24', '0 moons ago'].map((t) => readDate(t, today))).toEqual(
+    Array(9).fill(null),
+  );
+  // A month, a season, a year: its middle, or today where that is still to come; without a year the last one.
+  const roughly: [typed: string, north: string, south?: string][] = [
+    ['April 2024', '2024-04-15'],
+    ['apr 2024', '2024-04-15'],
+    ['2024-04', '2024-04-15'],
+    ['autumn 2025', '2025-10-15', '2025-04-15'],
+    ['Winter 2024', '2025-01-15', '2024-07-15'],
+    ['last spring', '2026-04-15', '2025-10-15'],
+    ['summer', '2025-07-15', '2026-01-15'],
+    ['May', '2026-05-15'],
+    ['November', '2025-11-15'],
+    ['2024', '2024-07-01'],
+    ['two years ago', '2024-05-20'],
+    ['3 months ago', '2026-02-20'],
+  ];
+  for (const [typed, north, south = north] of roughly) {
+    expect([typed, readDate(typed, '2026-05-20')]).toEqual([typed, { day: north, rough: true }]);
+    expect([typed, readDate(typed, '2026-05-20', 'south')]).toEqual([typed, { day: south, rough: true }]);
+  }
 });
 
 test('a number is read with comma or point and said as the hand measures; "5o" and what is out of bounds are named', () => {

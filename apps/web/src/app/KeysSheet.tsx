@@ -47,9 +47,6 @@ export function KeysSheet({ onClose }: { onClose: () => void }) {
         <input type="checkbox" className="checkbox checkbox-sm" checked={single} onChange={(event) => setSingleKeys(event.target.checked)} />
         single letters and digits do something
       </label>
-      <button type="button" data-first className="btn btn-outline btn-primary mt-5" onClick={onClose}>
-        Close
-      </button>
     </Dialog>
   );
 }

@@ -1,5 +1,6 @@
 import { parseISO, formatISO } from 'date-fns';
 import { lazy, Suspense, useId, useState } from 'react';
+import type { Hemisphere } from '@ustle/core';
 import { readDate } from './read-date';
 import { sayDate } from './say';
 
@@ -16,12 +17,15 @@ interface Props {
   /** May be left empty. */
   open?: boolean;
   className?: string;
+  /** Half of the earth: which months a season is. */
+  hemisphere?: Hemisphere;
 }
 
-/** A day: typed as people write it ("3 May", "2026-05-03"), or picked from a month. What is no day is said, and left as typed. */
-export function DateField({ label, value, onValue, today, min, max, open = false, className = '' }: Props) {
+/** A day: typed as people write it ("3 May", "2026-05-03", "April 2024", "last autumn"), or picked from a month. What is no day is said, and left as typed. */
+export function DateField({ label, value, onValue, today, min, max, open = false, className = '', hemisphere = 'north' }: Props) {
   const [text, setText] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
+  const [rough, setRough] = useState<string | null>(null);
   const [picking, setPicking] = useState(false);
   const name = useId();
 
@@ -46,9 +50,10 @@ export function DateField({ label, value, onValue, today, min, max, open = false
       else setFault('A day is needed, such as 3 May 2026.');
       return;
     }
-    const iso = readDate(text, today);
-    if (iso) take(iso);
-    else setFault(`"${text.trim()}" is no day; write it such as 3 May 2026.`);
+    const read = readDate(text, today, hemisphere);
+    setRough(read?.rough ? read.day : null);
+    if (read) take(read.day);
+    else setFault(`"${text.trim()}" is no day; write it such as 3 May 2026, or May 2026.`);
   };
   return (
     <div className={`relative ${className}`}>
@@ -87,6 +92,11 @@ export function DateField({ label, value, onValue, today, min, max, open = false
       {fault && (
         <p id={`${name}-fault`} role="alert" className="mt-1 text-madder">
           {fault}
+        </p>
+      )}
+      {rough !== null && rough === value && !fault && (
+        <p role="status" className="mt-1 text-quiet">
+          taken as {sayDate(rough)}
         </p>
       )}
       {picking && (

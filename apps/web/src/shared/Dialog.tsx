@@ -1,7 +1,16 @@
 import { useEffect, useRef, type ReactNode } from 'react';
 
+interface Props {
+  label: string;
+  onClose: () => void;
+  children: ReactNode;
+  alarm?: boolean;
+  /** What stands on the button that closes it and changes nothing. */
+  back?: string;
+}
+
 /** A sheet over the page that holds the focus until it is closed; Escape closes it, and the focus goes back to where it was. */
-export function Dialog({ label, onClose, children, alarm = false }: { label: string; onClose: () => void; children: ReactNode; alarm?: boolean }) {
+export function Dialog({ label, onClose, children, alarm = false, back = 'Close' }: Props) {
   const box = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const dialog = box.current!;
@@ -23,6 +32,9 @@ export function Dialog({ label, onClose, children, alarm = false }: { label: str
       }}
     >
       {children}
+      <button type="button" className="btn btn-ghost btn-sm absolute right-2 top-2 font-normal text-quiet underline" onClick={onClose}>
+        {back}
+      </button>
     </dialog>
   );
 }

@@ -201,11 +201,6 @@ export function TreeSheet({ onClose, coils }: { onClose: () => void; coils: numb
       </button>
       <h3 className="mt-5 text-lg">Delete for good</h3>
       <Delete coils={coils} />
-      <div className="mt-6 text-right">
-        <button type="button" className="btn btn-ghost" onClick={onClose}>
-          Close
-        </button>
-      </div>
     </Dialog>
   );
 }

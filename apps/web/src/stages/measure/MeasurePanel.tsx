@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react';
+import { lazy, Suspense, useEffect, type ComponentType } from 'react';
 import { normaliseGreen } from '@ustle/core';
 import { PanelHead, Quiet, Skeleton, Tabs } from '../../shared/parts';
 import { count, percent } from '../../shared/say';
@@ -10,14 +10,13 @@ import { BranchCard } from './BranchCard';
 import { BranchEditor } from './BranchEditor';
 import { BranchTable } from './BranchTable';
 import { BringIn } from './BringIn';
+import { ByClock, useByClock } from './ByClock';
 import { Caliper } from './Caliper';
 import { HEADS } from './columns';
 import { FeaturesSheet, PotSheet, RootsSheet, TrunkSheet } from './sheets';
 import { keepTyped } from './typed';
 import { SHEETS, type Sheet } from './sheet-names';
 import { WorthKnowing } from './WorthKnowing';
-
-const CLOCK_KEY = 'ustle-clock';
 
 /** Green of all branches as typed, and a way to bring it down to the whole where it is more. */
 function Green() {
@@ -48,20 +47,13 @@ function Branches() {
   const { stored, branch } = useDesk();
   const { tree } = stored;
   const wide = useWide();
-  const [clock, setClock] = useState(() => localStorage.getItem(CLOCK_KEY) === '1');
+  const [clock, setClock] = useByClock();
   const chosen = tree.branches.find((b) => b.id === branch);
-  const changeClock = (on: boolean): void => {
-    localStorage.setItem(CLOCK_KEY, on ? '1' : '0');
-    setClock(on);
-  };
   return (
     <>
       <div className="mb-2 flex flex-wrap items-center gap-3">
         <Caliper />
-        <label className="flex min-h-9 items-center pointer-coarse:min-h-11 gap-2">
-          <input type="checkbox" className="checkbox checkbox-sm" checked={clock} onChange={(event) => changeClock(event.target.checked)} />
-          by the clock
-        </label>
+        <ByClock clock={clock} onClock={setClock} />
         <Green />
       </div>
       <WorthKnowing />

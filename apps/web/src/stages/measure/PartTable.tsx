@@ -2,6 +2,8 @@ import { useRef, type KeyboardEvent, type ReactNode } from 'react';
 import { Quiet } from '../../shared/parts';
 import { readNumber, type NumberRule } from '../../shared/numbers';
 import { useMeasure } from './kit';
+import { ByClock, useByClock } from './ByClock';
+import { BY_CLOCK, CLOCK } from './columns';
 import { NumberCell } from './NumberCell';
 
 interface Props<T> {
@@ -19,6 +21,10 @@ interface Props<T> {
 /** A short list of measures, such as the trunk's stations or the roots: Enter goes down, and adds a line at the end. */
 export function PartTable<T extends object>({ rows, fields, fresh, least = 0, name, extra, onLive, onRows }: Props<T>) {
   const { kept, typedIn } = useMeasure();
+  const [clock, setClock] = useByClock();
+  const isHour = (column: string): boolean => clock && column === 'bearing';
+  const keptAs = (column: string, value: number): number => (isHour(column) ? BY_CLOCK.kept(value) : value);
+  const unitOf = (f: { key: string; rule: NumberRule }): string => (isHour(f.key) ? 'o’clock' : f.rule.unit === 'degrees' ? '°' : String(f.rule.unit ?? ''));
   const table = useRef<HTMLTableElement>(null);
   const changed = (row: number, changes: Partial<T>): T[] => rows.map((r, i) => (i === row ? { ...r, ...changes } : r));
   const focus = (row: number, column: string): void =>
@@ -34,7 +40,7 @@ export function PartTable<T extends object>({ rows, fields, fresh, least = 0, na
     if (event.key === 'Enter' && to >= rows.length && fresh) {
       event.currentTarget.blur();
       // The value that was just left is stored first.
-      const own = changed(row, { [column]: readNumber(event.currentTarget.value) } as Partial<T>);
+      const own = changed(row, { [column]: keptAs(column, readNumber(event.currentTarget.value)) } as Partial<T>);
       const typed = Number.isNaN(readNumber(event.currentTarget.value)) ? [...rows] : own;
       onRows([...typed, fresh(typed[typed.length - 1])]);
       focus(to, column);
@@ -42,6 +48,7 @@ export function PartTable<T extends object>({ rows, fields, fresh, least = 0, na
   };
   return (
     <>
+      {fields.some((f) => f.key === 'bearing') && <ByClock clock={clock} onClock={setClock} />}
       <table ref={table} className="w-full table-fixed border-collapse">
         <thead>
           <tr className="text-right text-quiet">
@@ -50,7 +57,7 @@ export function PartTable<T extends object>({ rows, fields, fresh, least = 0, na
               <th key={f.key} className="px-1 pb-1 font-normal leading-5" title={String(f.rule.description ?? '')}>
                 {f.head}
                 <br />
-                {f.rule.unit === 'degrees' ? '°' : String(f.rule.unit ?? '')}
+                {unitOf(f)}
               </th>
             ))}
             {fresh && <th className="w-20 font-normal" aria-label="take out" />}
@@ -63,14 +70,14 @@ export function PartTable<T extends object>({ rows, fields, fresh, least = 0, na
               {fields.map((f) => (
                 <td key={f.key} className="p-0">
                   <NumberCell
-                    value={row[f.key] as number}
-                    rule={f.rule}
+                    value={isHour(f.key) ? BY_CLOCK.shown(row[f.key] as number) : (row[f.key] as number)}
+                    rule={isHour(f.key) ? CLOCK : f.rule}
                     label={`${name} ${i + 1}, ${f.head}`}
                     row={i}
                     column={f.key}
                     typed={kept.typed[`${name} ${i}/${f.key}`]}
-                    onLive={(value) => onLive?.(value === null ? null : changed(i, { [f.key]: value } as Partial<T>))}
-                    onValue={(value) => onRows(changed(i, { [f.key]: value } as Partial<T>))}
+                    onLive={(value) => onLive?.(value === null ? null : changed(i, { [f.key]: keptAs(f.key, value) } as Partial<T>))}
+                    onValue={(value) => onRows(changed(i, { [f.key]: keptAs(f.key, value) } as Partial<T>))}
                     onTyped={(typed) => typedIn(`${name} ${i}/${f.key}`, typed)}
                     onKeyDown={(event) => onKeyDown(event, i, f.key)}
                   />

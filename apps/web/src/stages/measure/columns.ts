@@ -24,7 +24,7 @@ export const HEADS: readonly Head[] = [
 
 const isShare = (column: Column): boolean => column === 'bareTo' || column === 'green';
 const PERCENT = { type: 'number', minimum: 0, maximum: 100, unit: '%', step: 1 } as unknown as NumberRule;
-const CLOCK = { type: 'number', minimum: 0, maximum: 12, unit: "o'clock", step: 0.1 } as unknown as NumberRule;
+export const CLOCK = { type: 'number', minimum: 0, maximum: 12, unit: "o'clock", step: 0.1 } as unknown as NumberRule;
 
 /** The bounds of a column as it is typed: shares in percent, bearings perhaps by the clock. */
 export const ruleOf = (column: Column, clock: boolean): NumberRule =>
@@ -32,6 +32,9 @@ export const ruleOf = (column: Column, clock: boolean): NumberRule =>
 
 export const shownIn = (b: Branch, column: Column, clock: boolean): number =>
   isShare(column) ? Math.round(b[column] * 1000) / 10 : column === 'bearing' && clock ? clockOf(b.bearing) : b[column];
+
+/** A direction as it is shown and as it is kept: in degrees, or by the clock. */
+export const BY_CLOCK = { shown: clockOf, kept: bearingOfClock } as const;
 
 export const storedFrom = (column: Column, value: number, clock: boolean): number =>
   isShare(column) ? value / 100 : column === 'bearing' ? (clock ? bearingOfClock(value) : wrapDeg(value)) : value;

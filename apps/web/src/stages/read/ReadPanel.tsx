@@ -98,6 +98,7 @@ export function ReadPanel() {
             today={today}
             max={today}
             open
+            hemisphere={tree.site.hemisphere}
             onValue={(iso) => void act({ kind: 'measure', measured: { [key]: iso } })}
           />
         ))}

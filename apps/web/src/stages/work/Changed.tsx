@@ -27,7 +27,7 @@ export function Changed({ step, give, onClose }: { step: WorkStep; give: Give; o
     void navigate(`/tree/${stored.id}/${stage}${branch ? `?branch=${branch}` : ''}`);
   };
   return (
-    <Dialog label="Changed my mind" onClose={onClose}>
+    <Dialog label="Changed my mind" onClose={onClose} back="Back to the step">
       <h2 className="text-2xl">Changed my mind</h2>
       <p className="mt-1 text-lg">
         About what? Change it there and come back to Work: the session follows the plan, and says what of the done work it touches.

@@ -37,7 +37,7 @@ export function Cracked({ step, give, onClose }: { step: WorkStep; give: Give; o
     if (await give('cracked', { did: [...(step.kind === 'wire' || step.kind === 'guy' ? others : []), crack], text: CRACK_NOW[way!] })) onClose();
   };
   return (
-    <Dialog label="It cracked" onClose={onClose} alarm>
+    <Dialog label="It cracked" onClose={onClose} back="Back to the step" alarm>
       <h2 className="text-2xl">It cracked</h2>
       <p className="mt-1 text-lg">Stop, and hold it as it is. Which way does the crack run?</p>
       <div className="mt-3 grid gap-2 sm:grid-cols-2" role="group" aria-label="The crack runs">

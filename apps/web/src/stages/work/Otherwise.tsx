@@ -82,7 +82,7 @@ export function Otherwise({ step, give, onClose }: { step: WorkStep; give: Give;
     if (await give('otherwise', { did, ...said })) onClose();
   };
   return (
-    <Dialog label="Done otherwise" onClose={onClose}>
+    <Dialog label="Done otherwise" onClose={onClose} back="Back to the step">
       <h2 className="text-2xl">Done otherwise</h2>
       <p className="text-quiet first-letter:uppercase">{step.title}</p>
       <label className="mt-3 block">

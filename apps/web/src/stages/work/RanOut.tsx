@@ -1,4 +1,4 @@
-import { sayThick, insteadOf, woodIn, placeTree, type Deed, type WorkStep, sayLength, sayMetal } from '@ustle/core';
+import { cutFrom, insteadOf, placeTree, sayLength, sayMetal, sayStock, sayThick, woodIn, type Deed, type WorkStep } from '@ustle/core';
 import { Link } from 'react-router';
 import { Dialog } from '../../shared/Dialog';
 import { useRack } from '../../shared/queries';
@@ -13,6 +13,9 @@ export function RanOut({ step, give, onClose }: { step: WorkStep; give: Give; on
   if (!run) return null;
   const placed = placeTree(tree);
   const thickness = run.branches.map((b) => woodIn(placed, b.branch)?.branch.d ?? 5);
+  const wire = { metal: run.metal, size: run.size, length: run.length * run.strands };
+  const ranOut = rack && cutFrom(wire, rack.stock);
+  const more = ranOut && cutFrom(wire, rack.stock.filter((s) => s.id !== ranOut.id)); // prettier-ignore
   const found = insteadOf(run, thickness, rack?.stock ?? []);
   const take = async (w: (typeof found)[number]): Promise<void> => {
     const branches = run.branches.map(({ branch, hand, start }) => ({ branch, hand, start }));
@@ -37,19 +40,30 @@ export function RanOut({ step, give, onClose }: { step: WorkStep; give: Give; on
         ? `holds ${times.toFixed(1)} times as much, harder on the hands`
         : 'holds as much';
   return (
-    <Dialog label="The wire ran out" onClose={onClose}>
+    <Dialog label="The wire ran out" onClose={onClose} back="Back to the step">
       <h2 className="text-2xl">The wire ran out</h2>
       <p className="mt-1 text-lg">
         Planned: {sayMetal(run.metal, run.size)}
         {run.strands > 1 ? ` × ${run.strands}` : ''}, {sayLength(run.length * run.strands)}.
       </p>
+      {more && (
+        <button
+          type="button"
+          data-first
+          className="btn btn-outline btn-primary mt-3 h-auto min-h-16 w-full flex-col items-start gap-0 py-2 text-left text-lg"
+          onClick={onClose}
+        >
+          <span>There is more of it: {sayStock(more)}</span>
+          <span className="text-[0.94rem] font-normal">go on with the same wire</span>
+        </button>
+      )}
       {found.length ? (
         <ul className="mt-3 space-y-2" aria-label="What would do">
           {found.map((w, i) => (
             <li key={`${w.metal}${w.size}${w.strands}`}>
               <button
                 type="button"
-                {...(i ? {} : { 'data-first': true })}
+                {...(i || more ? {} : { 'data-first': true })}
                 className="btn btn-outline btn-primary h-auto min-h-16 w-full flex-col items-start gap-0 py-2 text-left text-lg"
                 onClick={() => void take(w)}
               >
