@@ -58,10 +58,10 @@ test('a branch too thick for wire gets a tie: to a drainage hole instead, fixed,
   await visit(app, `/tree/${await idOf(app, 'Stout')}/guy`);
   await sceneReady(page);
   await (await there(page, `[data-guy="${first.id}"]`)).evaluate((row) => (row as HTMLElement).click());
-  await says(page, /Draw it, from nothing to full.*bears \d+ N safely.*Mind yourself.*Where .* can be tied to/);
+  await says(page, /Draw it, from nothing to full.*bears [\d.]+ kg safely.*Mind yourself.*Where .* can be tied to/);
   await pressWhere(page, 'aside li button', /^drainage hole \d/);
   await until(app, 'Stout', (v) => v.tree.plan.guys[0]?.anchor.kind === 'pot-hole');
-  await says(page, /to drainage hole \d, up through the soil, \d+ N, settled/);
+  await says(page, /to drainage hole \d, up through the soil, [\d.]+ kg, settled/);
 
   // A second tie by hand shares the pull; let go again, one is left.
   await pressWhere(page, 'aside button', /^choose an anchor for a second tie$/);
@@ -77,7 +77,7 @@ test('a branch too thick for wire gets a tie: to a drainage hole instead, fixed,
     Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(input, '0');
     input.dispatchEvent(new Event('input', { bubbles: true }));
   });
-  await says(page, /\n0 N, strain \d%/);
+  await says(page, /\n0\.0 kg, strain \d%/);
 
   // A tie beyond the tip is refused beside its field, and nothing is stored.
   await retype(page, 'Tie it at', '9999');
@@ -168,7 +168,7 @@ test('a spreader between two stems of the clump: a wrong place is said, it is se
   await sceneReady(page);
   await press(page, 'Plan it on the trunk');
   await until(app, 'Perseverance', (v) => v.tree.plan.devices?.[0]?.kind === 'spreader');
-  await says(page, /A bar between two stems.*Holds with\s+about \d+ N.*Padded over.*five years and more.*stay out of its line/);
+  await says(page, /A bar between two stems.*Holds with\s+about [\d.]+ kg.*Padded over.*five years and more.*stay out of its line/);
 
   // Beyond the tip it is refused in words, and what is settled stays.
   const before = (await stored(app, 'Perseverance')).tree.plan.devices;

@@ -171,7 +171,7 @@ test('bending noted at the tree: fibre stops it, and the plan follows; the trunk
   await until(app, 'Spindrift', (v) => v.tree.plan.trunkWay === 'slanting' && v.tree.plan.devices.length === 1);
   await says(page, /Chosen/);
   await visit(app, `/tree/${await idOf(app, 'Spindrift')}/guy?device=d1`);
-  await says(page, /On the trunk, at.*Holds with\s+about \d+ N.*in the next stage/);
+  await says(page, /On the trunk, at.*Holds with\s+about [\d.]+ kg.*in the next stage/);
   await press(page, 'It is set up');
   await until(app, 'Spindrift', (v) => v.tree.record.at(-1)?.done === 'placed' && v.tree.record.at(-1).next);
   await visit(app, '/season');

@@ -31,7 +31,10 @@ test('an act does on the server what the same function does elsewhere, and answe
   const { tree } = await now(id);
   const intent: Act = { id: 'a1', on: TODAY, kind: 'decide', branch: 'b1', act: 'remove', why: 'bar' };
   const answer = await act(id, intent);
-  expect(answer).toEqual({ status: 200, body: { revision: 2, lines: [], recorded: 0, undo: { of: 'a1', said: 'take off first left', at: { stage: 'remove', branch: 'b1' } }, redo: null } });
+  expect(answer).toEqual({
+    status: 200,
+    body: { revision: 2, lines: [], recorded: 0, undo: { of: 'a1', said: 'take off first left', at: { stage: 'remove', branch: 'b1' } }, redo: null },
+  });
   const here = applyAct(tree, intent, dayOf(TODAY));
   expect((await now(id)).tree).toEqual(isRefused(here) ? null : here.tree);
 });

@@ -1,4 +1,4 @@
-import { dayOf, sayDay } from '../units/index.js';
+import { dayOf, sayDay, sayForce } from '../units/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
 import { type DeedToAgree, type LineKind, type LineOf, type Names, type PromiseKind, type RecordLine, type StepAnswer, type TieAct } from '../tree/index.js';
 
@@ -62,7 +62,7 @@ const SAID: { [K in LineKind]: (line: LineOf<K>, names: Names) => string } = {
     [
       device ? sayDevice(DEVICE_WORDS[device].name, done) : sayTie(done),
       twists ? `, ${twists} ${device ? 'turns' : 'twists'}` : '',
-      tension ? `, about ${whole(tension)} N` : '',
+      tension ? `, about ${sayForce(tension)}` : '',
       cameDeg ? `, it came ${whole(cameDeg)}°` : '',
       bark ? `, bark ${bark}` : '',
       backMm ? `, it went back by ${backMm.toFixed(1)} mm` : '',

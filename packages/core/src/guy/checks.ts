@@ -1,4 +1,4 @@
-import { serialsOf } from '../units/index.js';
+import { serialsOf, sayForce, sayTurning } from '../units/index.js';
 import { add, boxed, boxesApart, closestBetween, cross, distance, limb, lerp, pointAt, scale, sub, unit, type Vec } from '../space/index.js';
 import { METAL_DATA } from '../wood/index.js';
 import type { Bark } from '../species/index.js';
@@ -99,7 +99,7 @@ export function checkTie(world: GuyWorld, tie: TieToCheck, others: readonly TieT
   const { tension, wire, anchor, cushion } = tie;
   const line = world.lines.get(tie.branch)!;
   const { diameter } = pointAt(line, tie.at);
-  const n = (x: number): string => `${x.toFixed(0)} N`;
+  const n = sayForce;
   const bears = tieBears(wire, tie.rounds);
   const pressure = tension / (cushion * diameter);
   const wood = nearestWood(world, { from: tie.point, to: anchor.point }, 2 * wire, endsOf(tie));
@@ -154,7 +154,7 @@ export function checkTie(world: GuyWorld, tie: TieToCheck, others: readonly TieT
       value: rocks / 1000,
       limit: stands / 1000,
       ok: rocks <= stands,
-      said: `The ties rock the tree in its pot with ${(rocks / 1000).toFixed(0)} N·m; tied into it, it stands about ${(stands / 1000).toFixed(0)} N·m${rocks > stands ? ': another anchor, or a weight on the soil' : ''}.`,
+      said: `The ties rock the tree in its pot with ${sayTurning(rocks)}; tied into it, it stands about ${sayTurning(stands)}${rocks > stands ? ': another anchor, or a weight on the soil' : ''}.`,
     });
   }
   return checks;

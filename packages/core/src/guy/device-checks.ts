@@ -3,6 +3,7 @@ import type { DeviceKind } from '../tree/index.js';
 import { potStandsFast, type AnchorPlace } from './anchors.js';
 import { BARK_BEARS, CLEAR, FAR, tieBears, type GuyCheck } from './checks.js';
 import type { GuyWorld } from './world.js';
+import { sayForce, sayTurning } from '../units/index.js';
 
 /** What a device is set with, N: by two hands, pressed in with a thread or a wedge, or by a screw of its own. Own estimates of what anybody wants beside him. */
 const SET_WITH: Record<DeviceKind, number> = { spacer: 150, prop: 150, bar: 150, spreader: 300, stays: 250, frame: 400, jack: 400, clamp: 900 };
@@ -40,7 +41,7 @@ export function checkDevice(world: GuyWorld, { kind, screw, tie, worst, force, p
       value: force,
       limit: least,
       ok: force <= least,
-      said: `It holds with about ${force.toFixed(0)} N; one such is set with ${least} N at most.`,
+      said: `It holds with about ${sayForce(force)}; one such is set with ${sayForce(least)} at most.`,
     },
     {
       check: 'wood',
@@ -60,7 +61,7 @@ export function checkDevice(world: GuyWorld, { kind, screw, tie, worst, force, p
   ];
   if (anchor && Number.isFinite(anchor.capacity)) {
     const { capacity } = anchor;
-    checks.push({ check: 'anchor', value: force, limit: capacity, ok: force <= capacity, said: `What it goes to bears about ${capacity.toFixed(0)} N.` });
+    checks.push({ check: 'anchor', value: force, limit: capacity, ok: force <= capacity, said: `What it goes to bears about ${sayForce(capacity)}.` });
   }
   if (tie) {
     const bears = tieBears(tie.wire);
@@ -69,7 +70,7 @@ export function checkDevice(world: GuyWorld, { kind, screw, tie, worst, force, p
       value: tie.tension,
       limit: bears,
       ok: tie.tension <= bears,
-      said: `Each is of copper, ${tie.wire} mm doubled, and pulls with ${tie.tension.toFixed(0)} N; it bears ${bears.toFixed(0)} N safely.`,
+      said: `Each is of copper, ${tie.wire} mm doubled, and pulls with ${sayForce(tie.tension)}; it bears ${sayForce(bears)} safely.`,
     });
   }
   if (rocks !== null) {
@@ -79,7 +80,7 @@ export function checkDevice(world: GuyWorld, { kind, screw, tie, worst, force, p
       value: rocks / 1000,
       limit: stands / 1000,
       ok: rocks <= stands,
-      said: `It rocks the tree in its pot with ${(rocks / 1000).toFixed(0)} N·m; tied fast into it by two wires, it stands about ${(stands / 1000).toFixed(0)} N·m.`,
+      said: `It rocks the tree in its pot with ${sayTurning(rocks)}; tied fast into it by two wires, it stands about ${sayTurning(stands)}.`,
     });
   }
   return checks;

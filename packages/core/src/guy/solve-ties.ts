@@ -5,6 +5,7 @@ import { anchorAt, anchorsFor, ANCHOR_KINDS, isBehind, type AnchorPlace, type An
 import { checkTie, cushionFor, roundsFor, tieFor, type GuyCheck, type TieToCheck } from './checks.js';
 import { windlass } from './windlass.js';
 import type { GuyWorld } from './world.js';
+import { sayForce } from '../units/index.js';
 
 /** A branch to be held by ties: as it lies with no tie on it, and as it shall lie. */
 export interface Held {
@@ -176,10 +177,10 @@ export function solveGuys(world: GuyWorld, held: Held, guys: readonly GuyRef[], 
           : asked < 1
             ? [
                 guy.drawnWith
-                  ? `It lies where it shall, and is kept there: drawn with about ${guy.drawnWith.toFixed(0)} N.`
+                  ? `It lies where it shall, and is kept there: drawn with about ${sayForce(guy.drawnWith)}.`
                   : 'It lies where it shall already: the tie only keeps it there.',
               ]
-            : [`It is drawn by ${(asked - tied.missDeg).toFixed(0)}° with ${tie.tension.toFixed(0)} N.`]),
+            : [`It is drawn by ${(asked - tied.missDeg).toFixed(0)}° with ${sayForce(tie.tension)}.`]),
       ],
       from: tied.point,
       to: anchor.point,

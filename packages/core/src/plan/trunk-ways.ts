@@ -1,4 +1,4 @@
-import { greatestOf, toRad } from '../units/index.js';
+import { greatestOf, toRad, sayForce } from '../units/index.js';
 import { bearingAndElevation, lengthOf, pointAt, stretch, sub, type Limb, type Vec } from '../space/index.js';
 import { growingDays, settingOf, speciesOf, woodOf, yearlyGrowthOf } from '../species/index.js';
 import { heldShare, recoverable, type Band } from '../wood/index.js';
@@ -142,7 +142,7 @@ function sayComesOver({ reached, found, device }: LedTo, standing: Standing, way
   const by = reached - now;
   const years = Math.ceil((wanted - now) / Math.max(0.1, by));
   const then = years <= MOST_LED_YEARS ? `: ${years} such years to it` : ', and that is no way to it';
-  return [`With a ${DEVICE_WORDS[device.kind].name} (${found.force.toFixed(0)} N) it comes over by ${by.toFixed(0)}° this season${then}.`];
+  return [`With a ${DEVICE_WORDS[device.kind].name} (${sayForce(found.force)}) it comes over by ${by.toFixed(0)}° this season${then}.`];
 }
 
 function bendOption(placed: PlacedTree, way: TrunkWay, onDay: number): TrunkOption {
@@ -188,7 +188,7 @@ function bendOption(placed: PlacedTree, way: TrunkWay, onDay: number): TrunkOpti
             ...(hold.by === 'wire' && share < 1 ? [`As far as its wood goes: ${Math.round(share * 100)}% of the turn.`] : []),
             `The whole trunk stays in use; its growing end comes to ${Math.abs(apex[2]).toFixed(0)} mm ${apex[2] < 0 ? 'below' : 'above'} the soil.`,
             staged!.device
-              ? `Led by a ${DEVICE_WORDS[staged!.device.device.kind].name} at ${staged!.device.device.at.toFixed(0)} mm, ${staged!.device.force.toFixed(0)} N when it is done, the tree tied fast into its pot first.`
+              ? `Led by a ${DEVICE_WORDS[staged!.device.device.kind].name} at ${staged!.device.device.at.toFixed(0)} mm, ${sayForce(staged!.device.force)} when it is done, the tree tied fast into its pot first.`
               : `Its own wire holds it: ${told!.diameter.toFixed(0)} mm of wood at ${(told!.strain * 100).toFixed(1)}% strain${told!.protection === 'none' ? '' : ', wrapped before'}.`,
             ...(hold.by === 'device' ? sayComesOver(hold.led, standing, way) : []),
             ...(stages > 1 && staged!.rest ? [`${staged!.rest} of rest between its ${stages} stages.`] : []),

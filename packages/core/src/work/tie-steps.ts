@@ -1,4 +1,4 @@
-import { dayOf, sayDay } from '../units/index.js';
+import { dayOf, sayDay, sayForce, sayPull } from '../units/index.js';
 import { DEVICE_WORDS } from '../guy/index.js';
 import type { PlanGuy } from '../plan/index.js';
 import { drawnBy, forceAt, movedBy, nextStage, nextTwists } from './led.js';
@@ -17,7 +17,7 @@ export function guyStep({ names, on }: Laying, guy: PlanGuy): Draft[] {
       title: `Tie ${names(guy.branch)}`,
       what: [
         `${guy.wire.toFixed(1)} mm copper, doubled${guy.rounds > 1 ? `, laid ${guy.rounds} times` : ''}: ${guy.wireLength.toFixed(0)} mm. At ${guy.at.toFixed(0)} mm of the branch, ${guy.cushion.kind} of ${guy.cushion.width.toFixed(0)} mm under it.`,
-        `To the ${guy.anchor.kind.replace('-', ' ')}. Draw ${guy.byHand.toFixed(0)} mm in by hand, then ${first} twists today${guy.stages > 1 ? ` of ${guy.windlassTurns.toFixed(0)}, in ${guy.stages} stages, ${guy.rest} between them` : ''}: about ${guy.tension.toFixed(0)} N when it is done.`,
+        `To the ${guy.anchor.kind.replace('-', ' ')}. Draw ${guy.byHand.toFixed(0)} mm in by hand, then ${first} twists today${guy.stages > 1 ? ` of ${guy.windlassTurns.toFixed(0)}, in ${guy.stages} stages, ${guy.rest} between them` : ''}: ${sayPull(guy.tension)}, when it is done.`,
         ...(guy.overWire ? [guy.overWire] : []),
         ...guy.checks.filter((c) => !c.ok).map((c) => c.said),
       ],
@@ -104,7 +104,7 @@ export function deviceSteps({ plan, names, on, onDay }: Laying): Draft[] {
         ...(d.on ? { key: `${set.key}:${Math.round(d.on.turns)}`, title: `Turn the ${name} on ${names(d.device.branch)} on`, rule: MINUTES.device / 3 } : {}),
         what: [
           d.on ? `${turns} turns today; ${d.on.turns.toFixed(0)} are in it, of ${d.turns!.toFixed(0)}. Look at where it presses.` : d.does,
-          `${d.length.toFixed(0)} mm long when it has done its work, about ${d.force.toFixed(0)} N then${next ? `, ${tension} N today` : ''}${turns && !d.on ? `; ${turns} turns today` : ''}.`,
+          `${d.length.toFixed(0)} mm long when it has done its work, about ${sayForce(d.force)} then${next ? `, ${sayForce(tension)} today` : ''}${turns && !d.on ? `; ${turns} turns today` : ''}.`,
           ...(next
             ? [`Then ${d.rest} of rest: the next stage from ${sayDay(dayOf(next))} on.`]
             : d.stages > 1 && !d.on && d.rest

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { GUY, type RankedAnchor } from '@ustle/core';
+import { GUY, type RankedAnchor, sayForce } from '@ustle/core';
 import { NumberField } from '../../shared/NumberField';
 import { Quiet, Skeleton } from '../../shared/parts';
 import { useDesk } from '../desk';
@@ -11,7 +11,7 @@ const SHOWN = 8;
 function saysOf(a: RankedAnchor): string {
   const fails = a.failed.map((f) => FAILS[f] ?? f);
   return [
-    `about ${a.tension.toFixed(0)} N`,
+    `about ${sayForce(a.tension)}`,
     a.missDeg > 4 ? `misses by ${a.missDeg.toFixed(0)}°` : 'leads there',
     a.band === 'no' ? 'more than the wood bears' : a.band === 'heavy' ? 'a heavy bend' : '',
     a.behind === null ? '' : a.behind ? 'behind' : 'seen',

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { DEVICE_WORDS, freeDeviceId, type deviceFor, type DeviceKind } from '@ustle/core';
+import { DEVICE_WORDS, freeDeviceId, type deviceFor, type DeviceKind, sayForce } from '@ustle/core';
 import { useAnswer, worker } from '../../jobs/use-planner';
 import { Pick } from '../../shared/parts';
 import { sayDate } from '../../shared/say';
@@ -52,7 +52,7 @@ export function Devices() {
                   <strong className="block">{upper(DEVICE_WORDS[d.device.kind].name)}</strong>
                   {names(d.device.branch)}
                   {d.device.other ? ` and ${names(d.device.other.branch)}` : ''}
-                  {'fault' in d ? '' : `, ${(d.on?.force ?? d.force).toFixed(0)} N${d.on ? `, on since ${sayDate(d.on.since)}` : ''}`}
+                  {'fault' in d ? '' : `, ${sayForce(d.on?.force ?? d.force)}${d.on ? `, on since ${sayDate(d.on.since)}` : ''}`}
                   {'fault' in d && <span className="block text-madder">{d.fault}</span>}
                 </button>
                 {isOpen && <OpenDevice of={d} />}

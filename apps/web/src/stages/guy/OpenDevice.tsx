@@ -1,4 +1,16 @@
-import { DEVICE, DEVICE_WORDS, forceAt, movedBy, nextStage, type AnchorRef, type Device, type FaultyDevice, type LineOf, type PlanDevice } from '@ustle/core';
+import {
+  DEVICE,
+  DEVICE_WORDS,
+  forceAt,
+  movedBy,
+  nextStage,
+  type AnchorRef,
+  type Device,
+  type FaultyDevice,
+  type LineOf,
+  type PlanDevice,
+  sayForce,
+} from '@ustle/core';
 import { NumberField } from '../../shared/NumberField';
 import { Caution, Facts, Pick, Quiet } from '../../shared/parts';
 import { sayDate } from '../../shared/say';
@@ -107,7 +119,7 @@ function Worked({ found }: { found: PlanDevice }) {
   const stage = nextStage(found);
   const fails = found.checks.some((c) => !c.ok);
   const facts: [string, string][] = [
-    ['Holds with', `about ${found.force.toFixed(0)} N${stage && stage.share < 1 ? `, ${forceAt(found, stage.share)} N after the next stage` : ''}`],
+    ['Holds with', `about ${sayForce(found.force)}${stage && stage.share < 1 ? `, ${sayForce(forceAt(found, stage.share))} after the next stage` : ''}`],
     [
       'Length',
       `${found.length.toFixed(0)} mm${found.stick === null ? '' : `, a hardwood stick of ${Math.max(3, Math.ceil(found.stick))} mm or a bar as stiff`}`,
@@ -128,7 +140,7 @@ function Worked({ found }: { found: PlanDevice }) {
         </p>
       )}
       {!found.on && (
-        <DrawIt label="Set it, from nothing to full" share={turned} onShare={setTurned} said={set && `${set.force.toFixed(0)} N, ${sayStrain(set.worst)}`} />
+        <DrawIt label="Set it, from nothing to full" share={turned} onShare={setTurned} said={set && `${sayForce(set.force)}, ${sayStrain(set.worst)}`} />
       )}
       <Facts rows={facts} />
       <Checks checks={found.checks} />

@@ -7,6 +7,7 @@ import { Checks } from './Checks';
 import { DrawIt } from './DrawIt';
 import { TieActs } from './TieActs';
 import { BANDS, sayAnchor, sayStrain } from './words';
+import { sayForce, sayPull } from '@ustle/core';
 
 /** One tie, opened: how it is made, drawn with a slider, checked, and what is done with it. */
 export function OpenTie({ guy }: { guy: PlanGuy }) {
@@ -27,7 +28,7 @@ export function OpenTie({ guy }: { guy: PlanGuy }) {
     ['Tied at', `${at.toFixed(0)} mm from the shoulder`],
     ['Tie', `${wire.toFixed(1)} mm copper, doubled${guy.rounds > 1 ? `, laid round ${guy.rounds} times` : ''}; ${guy.wireLength.toFixed(0)} mm with its ends`],
     ['Cushion', `${cushion.kind}, ${cushion.width} mm along the branch`],
-    ['Pull', `${guy.tension.toFixed(0)} N when it is there`],
+    ['Pull', `${sayPull(guy.tension)}, when it is there`],
     ...(drawsOn
       ? ([
           [
@@ -56,7 +57,7 @@ export function OpenTie({ guy }: { guy: PlanGuy }) {
           label="Draw it, from nothing to full"
           share={share}
           onShare={setShare}
-          said={drawn && i >= 0 ? `${(drawn.tensions[i] ?? 0).toFixed(0)} N, ${sayStrain(drawn)}` : null}
+          said={drawn && i >= 0 ? `${sayForce(drawn.tensions[i] ?? 0)}, ${sayStrain(drawn)}` : null}
         />
       )}
       <Facts rows={facts} />
