@@ -9,6 +9,7 @@ import {
   planTree,
   sayBranches,
   workOutSight,
+  sayForce,
   type PlanDocument,
   type SeenPhoto,
   type Tree,
@@ -83,7 +84,7 @@ function summary(tree: Tree, plan: PlanDocument): string[] {
     ),
     ...plan.guys.map(
       (g) =>
-        `  ${g.id}: ${names(g.branch)} tied to ${g.anchor.kind}${g.anchor.branch ? ` ${names(g.anchor.branch)}` : ''}, ${g.tension} N, ${g.windlassTurns} twists${g.checks.some((c) => !c.ok) ? `. ${g.checks.flatMap((c) => (c.ok ? [] : c.said)).join(' ')}` : ''}`,
+        `  ${g.id}: ${names(g.branch)} tied to ${g.anchor.kind}${g.anchor.branch ? ` ${names(g.anchor.branch)}` : ''}, ${sayForce(g.tension)}, ${g.windlassTurns} twists${g.checks.some((c) => !c.ok) ? `. ${g.checks.flatMap((c) => (c.ok ? [] : c.said)).join(' ')}` : ''}`,
     ),
     ...plan.lostTies,
     ...plan.coverage.said,

@@ -14,6 +14,9 @@ import {
   normalQuantile,
   paint,
   pointAt,
+  sayByHand,
+  sayPull,
+  sayTurning,
   quantile,
   sayDay,
   smooth,
@@ -33,6 +36,18 @@ import {
 } from '../src/index.js';
 
 const finite = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+
+test('what hands do is told as hands do it: bends in tens, pulls as weights', () => {
+  expect([2, 12, 18, 24, 25, 57.4, 114].map(sayByHand)).toEqual(['5°', '10°', '20°', '20°', '30°', '60°', '110°']);
+  expect([4.9, 9.81, 40, 62, 482].map(sayPull)).toEqual([
+    'a light pull, 0.5 kg',
+    'a light pull, 1.0 kg',
+    'a firm pull, 4 kg',
+    'as much as one hand draws, 6.5 kg',
+    'more than one hand draws, 49 kg',
+  ]);
+  expect(sayTurning(7848)).toBe('8 kg a hand’s width out');
+});
 
 test('angles: turns and wraps, at their ends too', () => {
   expect([toDeg(Math.PI), toRad(90), wrapDeg(-90), wrapDeg(720), wrapDeg(359.5), wrapDeg(-0.5)]).toEqual([180, Math.PI / 2, 270, 0, 359.5, 359.5]);

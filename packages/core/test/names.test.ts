@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { namesOf, sayBranches, shortNamesOf, type Tree } from '../src/index.js';
+import { dayOf, isoOf, namesOf, sayBranches, shortNamesOf, type Tree } from '../src/index.js';
 import { after, anyTree, branch, mirrored, tree } from './trees.js';
 
 const seen = (t: Tree, bearing: number): Tree => ({ ...t, plan: { ...t.plan, front: { bearing, pitch: 0, roll: 0 } } });
@@ -44,7 +44,7 @@ test('no two branches have one name; in the mirror left and right change places,
   );
 });
 
-test('an owner’s name goes before the place; what was removed keeps the name it had; many are told in few words', () => {
+test('an owner’s name goes before the place; what was cut keeps its name, which nobody else gets for a year; many are told in few words', () => {
   const t = tree([
     branch('a', { bearing: 80, green: 0.2 }),
     branch('b', { at: 300, bearing: 85, name: ' the old one ' }),
@@ -52,7 +52,13 @@ test('an owner’s name goes before the place; what was removed keeps the name i
   ]);
   expect(named(t)).toEqual({ a: 'first left', b: 'the old one', c: 'third left' });
   const cut = after(t, { kind: 'decide', branch: 'a', act: 'remove' }, { kind: 'take-off', branches: ['a'] });
-  expect([namesOf(cut)('a'), namesOf(cut)('c'), namesOf(cut)('never')]).toEqual(['first left', 'second left', 'never']);
+  expect([namesOf(cut)('a'), namesOf(cut)('c'), namesOf(cut)('never')]).toEqual(['first left', 'third left', 'never']);
+  const { on } = cut.record.at(-1)!;
+  const later = (days: number): Tree => after(cut, { kind: 'note', text: 'seen', on: isoOf(dayOf(on) + days) });
+  expect([364, 366].map((days) => namesOf(later(days))('c'))).toEqual(['third left', 'second left']);
+  // Taken out of the measures, it was never there; an owner's name leaves no place open.
+  const unlisted = after(t, { kind: 'unlist', branches: ['a'] });
+  expect([namesOf(unlisted)('b'), namesOf(unlisted)('c')]).toEqual(['the old one', 'second left']);
   expect(sayBranches(namesOf(t), ['a'])).toBe('first left');
   expect(sayBranches(namesOf(t), ['a', 'b', 'c'])).toBe('first left, the old one and third left');
   expect(sayBranches((id) => id, ['1', '2', '3', '4', '5'])).toBe('1, 2 and 3 more');

@@ -11,6 +11,7 @@ import {
   type PlanDocument,
   type Tree,
   type WorkStep,
+  sayByHand,
 } from '../src/index.js';
 import { after, branch, tree } from './trees.js';
 
@@ -144,8 +145,8 @@ test('a trunk is bent in the stages and with the rests that the plan gives its g
     const own = openSteps(t, plan, ON).filter((s) => /^bend:trunk/.test(s.key));
     const overDays = main.dates.length > 0;
     expect(own).toHaveLength(overDays ? 1 : main.stages!);
-    expect(own[0]!.what.join(' ')).toContain(`To ${Math.round((main.handDeg ?? main.angle) / main.stages!)}° by hand`);
-    for (const b of bends.filter((x) => x !== main)) expect(own[0]!.what.join(' ')).toContain(`${Math.round(b.handDeg ?? b.angle)}° at ${b.at.toFixed(0)} mm`);
+    expect(own[0]!.what.join(' ')).toContain(`To about ${sayByHand((main.handDeg ?? main.angle) / main.stages!)} by hand`);
+    for (const b of bends.filter((x) => x !== main)) expect(own[0]!.what.join(' ')).toContain(`${sayByHand(b.handDeg ?? b.angle)} at ${b.at.toFixed(0)} mm`);
     expect(own.slice(1).map((s) => s.rest)).toEqual(own.slice(1).map(() => main.restMinutes));
     // A wire that is not on the trunk bends nothing: its bends come after the wire; a crack across ends them.
     const cracked = after(t, { kind: 'bent', branch: 'trunk', at: 200, bentDeg: 5, crack: 'across', sound: 'none' } as Intent);

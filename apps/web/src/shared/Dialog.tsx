@@ -15,7 +15,8 @@ export function Dialog({ label, onClose, children, alarm = false, back = 'Close'
   useEffect(() => {
     const dialog = box.current!;
     if (!dialog.open) dialog.showModal();
-    dialog.querySelector<HTMLElement>('[data-first]')?.focus();
+    // What is there to be read, or asked, begins at the way back; a form at its first field.
+    dialog.querySelector<HTMLElement>(dialog.querySelector('form') ? '[data-first]' : '[data-first], [data-back]')?.focus();
     return () => dialog.close();
   }, []);
   return (
@@ -32,7 +33,7 @@ export function Dialog({ label, onClose, children, alarm = false, back = 'Close'
       }}
     >
       {children}
-      <button type="button" className="btn btn-ghost btn-sm absolute right-2 top-2 font-normal text-quiet underline" onClick={onClose}>
+      <button type="button" data-back className="btn btn-ghost btn-sm absolute right-2 top-2 font-normal text-quiet underline" onClick={onClose}>
         {back}
       </button>
     </dialog>

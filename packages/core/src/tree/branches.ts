@@ -26,3 +26,14 @@ export function withBranches(tree: Tree, branches: Branch[]): Tree {
     },
   };
 }
+
+/** Branches that have a way back to the trunk; those on wood that is no longer listed are left out, with all that grows on them. */
+export function rooted(branches: readonly Branch[]): Branch[] {
+  const there = new Set(['trunk']);
+  for (let more = true; more;) {
+    const next = branches.filter((b) => !there.has(b.id) && there.has(b.parent));
+    next.forEach((b) => there.add(b.id));
+    more = next.length > 0;
+  }
+  return branches.filter((b) => there.has(b.id));
+}

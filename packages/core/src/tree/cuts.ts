@@ -1,5 +1,5 @@
 import { dayOf } from '../units/index.js';
-import { withBranches } from './branches.js';
+import { rooted, withBranches } from './branches.js';
 import { placeTree, withChildren } from './geometry.js';
 import { cutsAmong, isCutting, outcomeOf, takenOff } from './outcome.js';
 import { standing } from './record.js';
@@ -86,17 +86,6 @@ function decisionBefore({ kind, branch, length, text, tag, ...line }: CutLine): 
   if (kind === 'removed') return { ...common, act: 'remove' };
   const left = length === undefined ? {} : { length };
   return 'stub' in line && line.stub ? { ...common, act: 'stub', stub: line.stub, ...left } : { ...common, act: 'shorten', ...left };
-}
-
-/** Branches that have a way back to the trunk; those on wood that is no longer listed are left out, with all that grows on them. */
-function rooted(branches: readonly Branch[]): Branch[] {
-  const there = new Set(['trunk']);
-  for (let more = true; more;) {
-    const next = branches.filter((b) => !there.has(b.id) && there.has(b.parent));
-    next.forEach((b) => there.add(b.id));
-    more = next.length > 0;
-  }
-  return branches.filter((b) => there.has(b.id));
 }
 
 /** The tree before one line of the record: what was cut is back on, where there still is what it grew on; what was measured anew is as it was measured before. */

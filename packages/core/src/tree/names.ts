@@ -1,7 +1,9 @@
-import { turnDeg } from '../units/index.js';
+import { dayOf, turnDeg } from '../units/index.js';
 import { angleBetween, cross, dot, pointAt, scale, sub, type Vec } from '../space/index.js';
+import { rooted } from './branches.js';
 import { childrenOf, parentsFirst, placeTree, slope, type PlacedBranch, type PlacedTree } from './geometry.js';
 import type { Branch } from './measures.js';
+import { standing } from './record.js';
 import type { Tree } from './types.js';
 
 /** What a branch is called, by its id. */
@@ -74,16 +76,33 @@ function callShoot(b: PlacedBranch, parent: PlacedBranch, nth: number, on: Calle
   return { name: `${limb.name}, twig ${b.branch.id}`, short: `${limb.short} · ${b.branch.id}` };
 }
 
-/** The tree on the lines that its branches are called by. */
-function asCalled(tree: Tree): Tree {
-  const { calledBy } = tree;
-  if (!calledBy) return tree;
-  const there = new Set(tree.branches.map((b) => b.id));
-  return { ...tree, trunk: calledBy.trunk, branches: calledBy.branches.filter((b) => there.has(b.id)) };
+/** So long what was cut is counted still, days: nobody calls another branch by its name in that time. */
+const COUNTED_DAYS = 365;
+
+/** Branches cut in the year before the newest line of the record, as they were. */
+function cutOfLate({ branches, record }: Tree): Branch[] {
+  const there = new Set(branches.map((b) => b.id));
+  const lines = standing(record);
+  const newest = lines.length ? dayOf(lines.at(-1)!.on) : 0;
+  return lines.flatMap((line) => {
+    if (line.kind !== 'removed' || line.unlisted || dayOf(line.on) <= newest - COUNTED_DAYS) return [];
+    const gone = (line.was ?? []).filter((b) => !there.has(b.id));
+    gone.forEach((b) => there.add(b.id));
+    return gone;
+  });
 }
 
-function nameAll(tree: Tree): Map<string, Called> {
-  const placed = placeTree(asCalled(tree));
+/** The tree on the lines that its branches are called by, what was cut of late on it still. */
+function asCalled(tree: Tree): Tree {
+  const { calledBy } = tree;
+  const there = new Set(tree.branches.map((b) => b.id));
+  const living = calledBy ? calledBy.branches.filter((b) => there.has(b.id)) : tree.branches;
+  return { ...tree, trunk: calledBy?.trunk ?? tree.trunk, branches: rooted([...living, ...cutOfLate(tree)]) };
+}
+
+function nameAll(now: Tree): Map<string, Called> {
+  const tree = asCalled(now);
+  const placed = placeTree(tree);
   const called = primaries(placed, tree.plan.front?.bearing ?? 0);
   const limbOf = new Map<string, string>();
   const nth = new Map<string, number>();
@@ -105,7 +124,8 @@ function nameAll(tree: Tree): Map<string, Called> {
 const remembered = new WeakMap<readonly Branch[], { tree: Tree; called: Map<string, Called> }>();
 function calledIn(tree: Tree): Map<string, Called> {
   const before = remembered.get(tree.branches);
-  if (before && before.tree.trunk === tree.trunk && before.tree.plan.front?.bearing === tree.plan.front?.bearing) return before.called;
+  if (before && before.tree.trunk === tree.trunk && before.tree.record === tree.record && before.tree.plan.front?.bearing === tree.plan.front?.bearing)
+    return before.called;
   const called = nameAll(tree);
   remembered.set(tree.branches, { tree, called });
   return called;

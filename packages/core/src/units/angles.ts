@@ -12,5 +12,11 @@ export const turnDeg = (fromDeg: number, toDegrees: number): number => {
 
 export const clamp = (value: number, low: number, high: number): number => Math.min(high, Math.max(low, value));
 
+/** A bend as a hand makes it, degrees: in tens, a small one in fives; no hand bends nearer than that. */
+export const sayByHand = (x: number): string => {
+  const step = Math.abs(x) < 20 ? 5 : 10;
+  return `${Math.max(5, Math.round(x / step) * step)}°`;
+};
+
 /** Whole degrees, halves away from nothing, and nothing without a sign; by way of the tenth that figures are told to, so that it is the same before and after. */
 export const sayDeg = (x: number): string => `${Math.sign(x) * Math.round(Math.round(Math.abs(x) * 10) / 10) || 0}°`;

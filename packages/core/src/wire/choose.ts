@@ -1,4 +1,4 @@
-import { toDeg, toRad } from '../units/index.js';
+import { sayByHand, toDeg, toRad } from '../units/index.js';
 import type { Firmness } from '../tree/index.js';
 import {
   bandOf,
@@ -196,7 +196,7 @@ export function sayChoice(bend: BendToHold, choice: WireChoice | null, thickerFo
         ? ['Thinner than the rule of thumb: this wood gives easily, or the bend is gentle.']
         : [];
   return [
-    `Bend to ${choice.bendToDeg.toFixed(0)}°; under the wire it settles at ${choice.settlesDeg.toFixed(0)}°, and it stays near ${bend.angleDeg.toFixed(0)}° when that comes off in its time.`,
+    `Bend to about ${sayByHand(choice.bendToDeg)}; under the wire it settles at ${choice.settlesDeg.toFixed(0)}°, and it stays near ${bend.angleDeg.toFixed(0)}° when that comes off in its time.`,
     rules,
     ...why,
   ];

@@ -1,4 +1,4 @@
-import { dayOf, greatestOf, leastOf, sayDay } from '../units/index.js';
+import { dayOf, greatestOf, leastOf, sayByHand, sayDay } from '../units/index.js';
 import { ownWay } from '../pose/index.js';
 import type { PlanBend, PlanDocument, PlanPose } from '../plan/index.js';
 import { coilsOn, guysOn, standing, type Tree } from '../tree/index.js';
@@ -42,7 +42,7 @@ function bendSteps(
   if (!due) return [];
   return Array.from({ length: Math.max(0, Math.min(stages, last) - pose.done) }, (_, i): Draft => {
     const stage = pose.done + 1 + i;
-    const to = Math.round((hand * stage) / stages);
+    const to = sayByHand((hand * stage) / stages);
     return {
       key: `bend:${branch}:${stage}`,
       as: pose.as,
@@ -50,7 +50,7 @@ function bendSteps(
       branches: [branch],
       title: `Bend ${names(branch)}${stages > 1 ? `, stage ${stage} of ${stages}` : ''}`,
       what: [
-        `To ${to}° by hand, spread over ${bend.length.toFixed(0)} mm from ${bend.at.toFixed(0)} mm on${stage === stages && bend.settlesDeg !== null ? `; it settles at about ${bend.settlesDeg.toFixed(0)}°` : ''}.`,
+        `To about ${to} by hand, spread over ${bend.length.toFixed(0)} mm from ${bend.at.toFixed(0)} mm on${stage === stages && bend.settlesDeg !== null ? `; it settles at about ${bend.settlesDeg.toFixed(0)}°` : ''}.`,
         ...(WRAPPED[bend.protection] ? [WRAPPED[bend.protection]!] : []),
         ...(overDays && bend.dates[1] ? [`Then ${bend.rest} of rest: the next stage from ${sayDay(dayOf(bend.dates[1]!))} on.`] : []),
         ...pose.told,
@@ -100,7 +100,7 @@ function placeStep(laying: Laying, pose: PlanPose, main: PlanBend | undefined, h
   const own = main && !hard && main.kind !== 'arc' ? main : null;
   const bends = pose.bends.filter((b) => b !== hard);
   const arcs = pose.bends.filter((b) => b.kind === 'arc');
-  const rest = pose.bends.filter((b) => b !== main && b.kind !== 'arc').map((b) => `${handOf(b)}° at ${b.at.toFixed(0)} mm`);
+  const rest = pose.bends.filter((b) => b !== main && b.kind !== 'arc').map((b) => `${sayByHand(handOf(b))} at ${b.at.toFixed(0)} mm`);
   return {
     key: `place:${branch}`,
     as: asked(pose),
@@ -109,7 +109,7 @@ function placeStep(laying: Laying, pose: PlanPose, main: PlanBend | undefined, h
     title: `Place ${names(branch)}`,
     what: [
       `Its tip goes to ${Math.abs(elevation).toFixed(0)}° ${elevation < 0 ? 'below' : 'above'} level, towards ${bearing.toFixed(0)}°, ${reach.toFixed(0)} mm from its shoulder.`,
-      ...(own ? [`${own.kind === 'drop' ? 'From its shoulder' : 'First'} ${handOf(own)}° by hand over ${own.length.toFixed(0)} mm.`] : []),
+      ...(own ? [`${own.kind === 'drop' ? 'From its shoulder' : 'First'} about ${sayByHand(handOf(own))} by hand over ${own.length.toFixed(0)} mm.`] : []),
       ...(arcs.length ? [sayArcs(arcs)] : []),
       ...(rest.length ? [`On its way ${rest.join(', ')}.`] : []),
     ],
@@ -137,7 +137,8 @@ function placeStep(laying: Laying, pose: PlanPose, main: PlanBend | undefined, h
 function sayArcs(arcs: readonly PlanBend[]): string {
   const hands = arcs.map(handOf);
   const [first, last] = [arcs[0]!, arcs[arcs.length - 1]!];
-  return `From ${first.at.toFixed(0)} to ${(last.at + last.length).toFixed(0)} mm as it is drawn, in ${arcs.length} bends of ${leastOf(hands)}° to ${greatestOf(hands)}°, each going on where the last ended.`;
+  const range = [...new Set([leastOf(hands), greatestOf(hands)].map(sayByHand))].join(' to ');
+  return `From ${first.at.toFixed(0)} to ${(last.at + last.length).toFixed(0)} mm as it is drawn, in ${arcs.length} bends of about ${range}, each going on where the last ended.`;
 }
 
 /** The trunk's bends: in the stages of the gravest, the others with it from below. */
@@ -146,7 +147,7 @@ function trunkSteps(laying: Laying, { bends, bending }: NonNullable<PlanDocument
   const { done, next, told } = bending ?? { done: 0, next: null, told: [] };
   if (!main || (bending && next === null)) return [];
   const others = bends.filter((b) => b !== main);
-  const along = others.length ? [`With it, as far in each stage: ${others.map((b) => `${handOf(b)}° at ${b.at.toFixed(0)} mm`).join(', ')}.`] : [];
+  const along = others.length ? [`With it, as far in each stage: ${others.map((b) => `${sayByHand(handOf(b))} at ${b.at.toFixed(0)} mm`).join(', ')}.`] : [];
   return bendSteps(laying, 'trunk', main, { done, next, as: '', told: [...along, ...told], along: others });
 }
 

@@ -1,3 +1,4 @@
+import { sayForce } from '@ustle/core';
 import { inNameOrder } from '@ustle/contract';
 import { PanelHead, Pick, Skeleton } from '../../shared/parts';
 import { sayDate } from '../../shared/say';
@@ -51,8 +52,9 @@ export function GuyPanel() {
                 onClick={() => setBranch(open ? null : g.branch)}
               >
                 <strong className="block">{names(g.branch)}</strong>
-                to {sayAnchor(g.anchor, names)}, {g.tension.toFixed(0)} N{g.on ? `, on since ${sayDate(g.on.since)}` : g.fixed ? ', settled' : ''}
-                {g.checks.some((c) => !c.ok) && (
+                to {sayAnchor(g.anchor, names)}, {sayForce(g.tension)}
+                {g.on ? `, on since ${sayDate(g.on.since)}` : g.fixed ? ', settled' : ''}
+                {!open && g.checks.some((c) => !c.ok) && (
                   <span className="block text-madder">
                     {g.checks
                       .filter((c) => !c.ok)

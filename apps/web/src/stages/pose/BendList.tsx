@@ -1,4 +1,4 @@
-import { BEND, greatestOf, poseFaults, type Bend, type PlanPose, sayTurn } from '@ustle/core';
+import { BEND, greatestOf, poseFaults, sayByHand, type Bend, type PlanPose, sayTurn } from '@ustle/core';
 import { BeadGlyph } from '../../shared/BeadGlyph';
 import { NumberField } from '../../shared/NumberField';
 import type { NumberRule } from '../../shared/numbers';
@@ -18,7 +18,7 @@ function sayHand(b: Planned): string {
   const hand =
     b.handDeg === null
       ? 'No coil holds it: a tie may.'
-      : `By hand to ${deg(b.handDeg)}; under the wire it settles at ${deg(b.settlesDeg!)} and stays at ${deg(b.angle)}${b.spreadDeg! >= 0.5 ? ` ± ${deg(b.spreadDeg!)}` : ''}.`;
+      : `By hand to about ${sayByHand(b.handDeg)}; under the wire it settles at ${deg(b.settlesDeg!)} and stays at ${deg(b.angle)}${b.spreadDeg! >= 0.5 ? ` ± ${deg(b.spreadDeg!)}` : ''}.`;
   const stages =
     b.stages === null
       ? ''
@@ -74,7 +74,7 @@ function Arcs({ bends }: { bends: readonly Planned[] }) {
       <span>
         <strong>{bends.length} bends, each going on where the last ended</strong>, as they are drawn
         <span className="block text-quiet">
-          {first.at} to {last.at + last.length} mm; by hand to {deg(most)} at most; {BANDS[gravest.band]}
+          {first.at} to {last.at + last.length} mm; by hand to about {sayByHand(most)} at most; {BANDS[gravest.band]}
         </span>
         {PROTECTIONS[gravest.protection] && `${PROTECTIONS[gravest.protection]![0]!.toUpperCase()}${PROTECTIONS[gravest.protection]!.slice(1)}.`}
       </span>

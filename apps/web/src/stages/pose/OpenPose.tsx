@@ -1,4 +1,4 @@
-import { POSE_FIELDS, type AsGrown, type PlanPose, type Pose } from '@ustle/core';
+import { POSE_FIELDS, sayForce, type AsGrown, type PlanPose, type Pose } from '@ustle/core';
 import { NumberField } from '../../shared/NumberField';
 import { Quiet } from '../../shared/parts';
 import type { NumberRule } from '../../shared/numbers';
@@ -45,9 +45,9 @@ function PulledAlone() {
       <Quiet onClick={() => setArching(!arching)}>{arching ? 'Without pulling alone' : 'Beside pulling alone'}</Quiet>
       {arching && pulled && (
         <p>
-          Its tip only pulled there, with {pulled.pullN < 10 ? pulled.pullN.toFixed(1) : pulled.pullN.toFixed(0)} N, it stands {pulled.arch.toFixed(0)} mm off
-          its straight line in one even arch, strained {(pulled.strain * 100).toFixed(1)}% at {pulled.strainAt.toFixed(0)} mm. Wired it has its drop at the
-          shoulder and its own line ({pulled.wired.toFixed(0)} mm off).
+          Its tip only pulled there, with {sayForce(pulled.pullN)}, it stands {pulled.arch.toFixed(0)} mm off its straight line in one even arch, strained{' '}
+          {(pulled.strain * 100).toFixed(1)}% at {pulled.strainAt.toFixed(0)} mm. Wired it has its drop at the shoulder and its own line (
+          {pulled.wired.toFixed(0)} mm off).
           {pulled.missed > 2 ? ` Pulled it comes no nearer than ${pulled.missed.toFixed(0)} mm.` : ''}
         </p>
       )}

@@ -1,4 +1,4 @@
-import { type PlanRun, type RunBranchPlan, sayRoute } from '@ustle/core';
+import { sayByHand, sayRoute, type PlanRun, type RunBranchPlan } from '@ustle/core';
 import type { ReactNode } from 'react';
 import { Facts } from '../../shared/parts';
 import { percent } from '../../shared/say';
@@ -17,14 +17,14 @@ const heldBy = ({ bends }: RunBranchPlan) => bends.flatMap((b) => b ?? []);
 
 const factsOf = (part: RunBranchPlan): [string, string][] => [
   ['Turns', `${part.turns.toFixed(1)}`],
-  ['Bend to', `${part.bendTo.toFixed(0)}° by hand, spread over ${part.bendLength.toFixed(0)} mm`],
+  ['Bend to', `about ${sayByHand(part.bendTo)} by hand, spread over ${part.bendLength.toFixed(0)} mm`],
   ...(heldBy(part).length > 1
     ? [
         [
           'Then',
           `its way and tip, to ${heldBy(part)
             .slice(1)
-            .map((b) => `${b.bendTo.toFixed(0)}°`)
+            .map((b) => sayByHand(b.bendTo))
             .join(', ')}: see Pose`,
         ] as [string, string],
       ]
@@ -60,7 +60,7 @@ function Half({ run, part }: { run: PlanRun; part: RunBranchPlan }) {
   const bends = part.branch === 'trunk' ? plan!.trunk?.bends : plan!.poses.find((p) => p.branch === part.branch)?.bends;
   const bend = bends?.find((_, i) => part.bends[i]);
   return (
-    <Fold of={`${names(part.branch)}: bent to ${part.bendTo.toFixed(0)}°, ${part.turns.toFixed(1)} turns`}>
+    <Fold of={`${names(part.branch)}: bent to about ${sayByHand(part.bendTo)}, ${part.turns.toFixed(1)} turns`}>
       <WindGlyph hand={part.hand} start={part.start} />
       {part.because
         .filter((b) => !b.startsWith('By the rules'))
@@ -99,7 +99,7 @@ export function OpenPiece({ run, settled, replaces }: { run: PlanRun; settled: b
         </p>
       ))}
       <ChangePiece run={run} settled={settled} />
-      <PutOn key={`${run.id}${run.metal}${run.size}${run.branches.map((b) => b.branch).join()}`} run={run} replaces={replaces} />
+      <PutOn key={`${run.metal}${run.size}${run.branches.map((b) => b.branch).join()}`} run={run} replaces={replaces} />
       <Fold of="Laid out straight, with its shoulders and bends">
         <UnrolledPiece run={run} tree={tree} plan={plan!} short={short} />
       </Fold>

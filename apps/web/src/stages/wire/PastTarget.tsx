@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { PastChoice } from '@ustle/core';
+import { sayByHand, type PastChoice } from '@ustle/core';
 import { Quiet, Skeleton } from '../../shared/parts';
 import { percent } from '../../shared/say';
 import { useAnswer, worker } from '../../jobs/use-planner';
@@ -31,7 +31,7 @@ function Choices({ branch, now }: { branch: string; now: number }) {
               <span className="flex-1">
                 {sayRace(c)}
                 <span className="block font-normal text-quiet">
-                  bent to {c.handDeg.toFixed(0)}° by hand, {percent(c.risk)} of what the wood bears
+                  bent to about {sayByHand(c.handDeg)} by hand, {percent(c.risk)} of what the wood bears
                 </span>
               </span>
             </button>

@@ -87,7 +87,9 @@ export function WirePanel() {
       <ol className="mb-4 border-b border-rule">
         {runs.map((run, i) => {
           const open = branch !== null && run.branches.some((b) => b.branch === branch);
-          return <Piece key={run.id} run={run} number={i + 1} on={on} open={open} onOpen={() => setBranch(open ? null : run.branches[0]!.branch)} />;
+          return (
+            <Piece key={run.branches[0]!.branch} run={run} number={i + 1} on={on} open={open} onOpen={() => setBranch(open ? null : run.branches[0]!.branch)} />
+          );
         })}
       </ol>
       <Pick
