@@ -17,6 +17,7 @@ import {
   scale,
   sub,
   suggestedProfile,
+  sayOldWood,
   type Branch,
   type Rule,
   type Tree,
@@ -251,8 +252,12 @@ test('every finding is advice with a reason, names what it would cost, and says 
   heavy.plan.guys.push({ id: 'g1', branch: 'b', at: 100, anchor: { kind: 'branch', branch: 'a' } as never, wire: 1.5 });
   const found = find(heavy).find((f) => f.rule === 'blind')!;
   expect([...found.because, ...found.against].join(' ')).toMatch(
-    /takes 1 branch.*35% of the green.*only back branch.*nothing else stands to this side.*last living branch on the live vein.*does not bud back/s,
+    /takes 1 branch.*35% of the green.*only back branch.*nothing else stands to this side.*last living branch on the live vein/s,
   );
+  expect([sayOldWood(heavy), sayOldWood({ ...heavy, species: 'maple-trident' })]).toEqual([
+    'Old wood of two-needle pine makes no new buds: what is cut bare stays bare.',
+    null,
+  ]);
   expect(found.conflicts).toEqual(['w1', 'g1']);
   expect(found.also).not.toContain(found.advice);
   fc.assert(

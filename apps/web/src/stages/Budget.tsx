@@ -4,11 +4,23 @@ import { percent } from '../shared/say';
 
 const WORK_WORDS = { green: 'Green', 'heavy bends': 'Bends', wiring: 'Wiring', deadwood: 'Deadwood' } as const;
 
+/** Up to such a share, a part of a whole in words. */
+const PARTS: readonly [most: number, words: string][] = [
+  [0.05, 'next to nothing of'],
+  [0.18, 'a tenth of'],
+  [0.3, 'a quarter of'],
+  [0.42, 'a third of'],
+  [0.58, 'half of'],
+  [0.71, 'two thirds of'],
+  [0.86, 'three quarters of'],
+  [1, 'nearly'],
+];
+
 /** What a tree bears today, in words: whole sessions of a tree of ordinary strength. */
 const sayBears = (capacity: number): string =>
   capacity >= 1
     ? `Today it bears ${capacity > 1.15 ? 'more than a' : 'a'} full session's work.`
-    : `Today it bears about ${percent(capacity)} of what a tree of ordinary strength does in one session.`;
+    : `Today it bears ${PARTS.find(([most]) => capacity < most)![1]} a full session's work.`;
 
 /** A share of what the tree bears, or how many times that. */
 function sayTimes(points: number, capacity: number): string {

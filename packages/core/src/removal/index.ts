@@ -2,7 +2,7 @@ export * from './cut-list.js';
 export * from './finding.js';
 export * from './findings.js';
 export * from './gaps.js';
-export { conflictsOf, lossesOf, type Loss, type LossKind } from './keeping.js';
+export { conflictsOf, lossesOf, sayOldWood, type Loss, type LossKind } from './keeping.js';
 export * from './profile.js';
 export * from './sessions.js';
 export { survey, type Survey } from './survey.js';

@@ -1,10 +1,10 @@
 import { turnDeg } from '../units/index.js';
-import { speciesOf } from '../species/index.js';
+import { nameInText, speciesOf } from '../species/index.js';
 import { withChildren, type PlacedBranch, type Tree } from '../tree/index.js';
 import { isLiving, percent, type Survey } from './survey.js';
 
 /** Kinds of what would be lost with a branch. */
-export type LossKind = 'green' | 'back' | 'gap' | 'vein' | 'old-wood' | 'wire' | 'guy';
+export type LossKind = 'green' | 'back' | 'gap' | 'vein' | 'wire' | 'guy';
 
 /** Something that would be lost if a branch went. */
 export interface Loss {
@@ -22,6 +22,12 @@ const ALONE_DEG = 50;
 const ALONE_SHARE = 0.16;
 /** A vein feeds what leaves within this of its bearing. */
 const VEIN_DEG = 50;
+
+/** What is true of every cut on a kind that makes no new buds on old wood; null on one that does. Said once a list. */
+export function sayOldWood(tree: Tree): string | null {
+  const species = speciesOf(tree.species);
+  return species.budsBackOnOldWood ? null : `Old wood of ${nameInText(species)} makes no new buds: what is cut bare stays bare.`;
+}
 
 /** Ids of the runs and guys that would lose their branch, or something on it. */
 export function conflictsOf(tree: Tree, gone: ReadonlySet<string>): { runs: string[]; guys: string[] } {
@@ -75,8 +81,6 @@ export function lossesOf(s: Survey, id: string, alsoGone: ReadonlySet<string> = 
     lose('back', 'it is the only back branch.');
   if (fillsAlone(s, b, gone)) lose('gap', 'nothing else stands to this side at its height.');
   for (const vein of lastOnVein(s, own, gone)) lose('vein', `it is the last living branch on ${vein}.`);
-  const species = speciesOf(tree.species);
-  if (!species.budsBackOnOldWood && green > LITTLE_GREEN) lose('old-wood', `${species.name} does not bud back on old wood.`);
   const { runs, guys } = conflictsOf(tree, own);
   if (runs.length) lose('wire', `${runs.join(', ')} would lose the branch ${runs.length === 1 ? 'it is' : 'they are'} wound on.`);
   if (guys.length) lose('guy', `${guys.join(', ')} would lose what ${guys.length === 1 ? 'it holds or is' : 'they hold or are'} tied to.`);

@@ -48,7 +48,11 @@ const byKey = new Map(SPECIES_TABLE.map((s) => [s.key, s]));
 export const allSpecies = (): readonly Species[] => [...SPECIES_TABLE].sort((a, b) => (a.name < b.name ? -1 : 1));
 
 /** A species' name within a sentence: in small letters but for countries. */
-export const nameInText = ({ name }: Species): string => (/^(Japanese|Korean)/.test(name) ? name : name[0]!.toLowerCase() + name.slice(1));
+export function nameInText({ name }: Species): string {
+  const [kind, which] = name.split(', ');
+  const said = which ? `${which} ${kind}` : name;
+  return /^(Japanese|Korean)/.test(said) ? said : said.toLowerCase();
+}
 
 export const findSpecies = (key: string): Species | undefined => byKey.get(key);
 

@@ -1,5 +1,5 @@
 import { greatestOf } from '../units/index.js';
-import { cutList, cuttingCare } from '../removal/index.js';
+import { cutList, cuttingCare, sayOldWood } from '../removal/index.js';
 import { planSvg, type PlanDocument } from '../plan/index.js';
 import { namesOf, placeTree, shortNamesOf, type Tree } from '../tree/index.js';
 import { asItStands } from '../stand/index.js';
@@ -20,13 +20,14 @@ export function cuttingPaperOf(given: Tree, plan: PlanDocument, onDay: number): 
     ),
   );
   const now = plan.green.sessions.find((s) => s.session === 1)?.removed ?? 0;
+  const oldWood = sayOldWood(tree);
   const labels = new Map(cuts.map((c) => [c.branch, `${c.tag}: ${short(c.branch)}`]));
   const list: Section[] = cuts.length
     ? [
         { head: 'Where they are', drawing: planSvg(tree, { poses: [], on: plan.on }, labels) },
         {
           head: 'Cuts, in the order to make them',
-          text: [`${many(cuts.length, 'cut')}, ${percent(now)} of the green; at most ${percent(plan.green.cap)} in a year.`],
+          text: [`${many(cuts.length, 'cut')}, ${percent(now)} of the green; at most ${percent(plan.green.cap)} in a year.`, ...(oldWood ? [oldWood] : [])],
           ticks: cuts.map((c) => ({
             head: `${c.tag}. ${names(c.branch)}: ${c.what}`,
             text: [

@@ -82,6 +82,7 @@ function OpenCoil({ wire }: { wire: PlanWire }) {
       <CoilActs wire={wire} />
       <Facts rows={forecastOf(wire)} />
       <Suspense fallback={<Skeleton lines={5} />}>{curve ? <RaceChart curve={curve} wire={wire} today={today} /> : <Skeleton lines={5} />}</Suspense>
+      <History branch={wire.branch} />
     </div>
   );
 }
@@ -126,7 +127,6 @@ export function WatchPanel() {
       {watching && <AfterWire watching={watching} />}
       {plan.wires.length > 0 && <Bears />}
       {watching && <Learnt watching={watching} />}
-      <History branch={plan.wires.some((w) => w.branch === branch) ? branch : null} />
     </>
   );
 }
