@@ -1,3 +1,5 @@
+import { WORDS } from '../words/glossary';
+import { WordDrawing } from '../words/drawings';
 import { Dialog } from '../shared/Dialog';
 import { setSingleKeys, useKeySheets, useSingleKeys } from '../shared/keys';
 
@@ -47,6 +49,20 @@ export function KeysSheet({ onClose }: { onClose: () => void }) {
         <input type="checkbox" className="checkbox checkbox-sm" checked={single} onChange={(event) => setSingleKeys(event.target.checked)} />
         single letters and digits do something
       </label>
+      <details className="mt-4 border-t border-rule pt-2">
+        <summary className="min-h-11 cursor-pointer content-center">Words used here</summary>
+        <dl className="mt-1 space-y-2">
+          {WORDS.map(({ word, says, drawing }) => (
+            <div key={word}>
+              <dt className="font-bold">{word}</dt>
+              <dd>
+                {says}
+                {drawing && <WordDrawing of={drawing} />}
+              </dd>
+            </div>
+          ))}
+        </dl>
+      </details>
     </Dialog>
   );
 }

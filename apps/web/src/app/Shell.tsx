@@ -9,6 +9,7 @@ import { FocusKeeper } from './FocusKeeper';
 import { KeepPlace } from './KeepPlace';
 import { StayPut } from './StayPut';
 import { useTheme } from './theme';
+import { WordTip } from '../words/WordTip';
 import { Writing } from './Writing';
 import { useListening } from './listen';
 import { useWho } from '../shared/who';
@@ -88,6 +89,7 @@ export function Shell() {
       </div>
       <Writing />
       <FocusKeeper />
+      <WordTip />
       <StayPut />
       <KeepPlace box={box} />
       <Suspense fallback={null}>

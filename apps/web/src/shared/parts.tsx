@@ -1,4 +1,5 @@
 import type { KeyboardEvent, ReactNode } from 'react';
+import { Worded } from '../words/Worded';
 
 /** A share from 0 to 1 as a hairline bar; the number stands beside it. */
 export function Bar({ share, tone = 'bark', limit }: { share: number; tone?: 'bark' | 'ochre' | 'moss' | 'madder'; limit?: number }) {
@@ -17,8 +18,12 @@ export function Facts({ rows }: { rows: readonly (readonly [string, string])[] }
     <dl className="grid grid-cols-[116px_1fr] gap-x-3 gap-y-1">
       {rows.map(([name, value]) => (
         <div key={name} className="contents">
-          <dt className="text-quiet">{name}</dt>
-          <dd>{value}</dd>
+          <dt className="text-quiet">
+            <Worded>{name}</Worded>
+          </dt>
+          <dd>
+            <Worded>{value}</Worded>
+          </dd>
         </div>
       ))}
     </dl>
@@ -52,7 +57,7 @@ export function PanelHead({ title, aside, children }: { title: string; aside?: R
         <h2 className="text-[1.375rem]">{title}</h2>
         {aside}
       </div>
-      {children && <p className="mt-1 text-quiet">{children}</p>}
+      {children && <p className="mt-1 text-quiet">{typeof children === 'string' ? <Worded>{children}</Worded> : children}</p>}
     </header>
   );
 }

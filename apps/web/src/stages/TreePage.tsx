@@ -15,6 +15,7 @@ import { DayShown } from './DayShown';
 import { useCoils } from './drawn-coils';
 import { useTies } from './drawn-ties';
 import { DeskContext, useNewDesk, type Desk } from './desk';
+import { FirstStep } from './FirstStep';
 import { Ribbon } from './Ribbon';
 import { STAGE_KEYS } from './stem';
 import { hasPhotos, photoBehind } from './photo-near';
@@ -161,6 +162,7 @@ function OnTheTable({ stored, today, stage }: { stored: StoredTree; today: strin
             aria-label={stage.name}
             className={`shrink-0 bg-sheet px-5 py-5 border-rule lg:overflow-y-auto lg:border-l ${stage.wide && !drawing.instead ? 'lg:w-[640px]' : 'lg:w-[400px]'}`}
           >
+            <FirstStep stage={stage} />
             <OpenStage stage={stage} desk={desk} over={over} onDraw={setDrawing} />
           </aside>
         </div>

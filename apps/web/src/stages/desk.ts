@@ -1,11 +1,25 @@
 import { createContext, useCallback, useContext, useMemo } from 'react';
 import type { StoredTree } from '@ustle/contract';
-import { asItStands, dayOf, namesOf, shortNamesOf, wrapDeg, type Intent, type Known, type Names, type PlanDocument, type Tree, type View } from '@ustle/core';
+import {
+  asItStands,
+  dayOf,
+  doneIn,
+  namesOf,
+  shortNamesOf,
+  wrapDeg,
+  type Intent,
+  type Known,
+  type Names,
+  type PlanDocument,
+  type Tree,
+  type View,
+} from '@ustle/core';
 import { useNotice } from '../app/notice';
 import { doAct, doStep } from '../shared/desk-store';
 import { useKnown } from '../shared/queries';
 import { usePlan } from '../jobs/use-planner';
 import { finite, useAddress } from './address';
+import { nowTaken } from './taken';
 
 /** What every stage of one tree works with; the user's place (branch, bearing, day) is in the address. */
 export interface Desk {
@@ -65,7 +79,14 @@ export function useNewDesk(stored: StoredTree, today: string): Desk {
     today,
     names,
     short,
-    act: useCallback((intent: Intent) => attempt(() => doAct(stored, intent)), [attempt, stored]),
+    act: useCallback(
+      async (intent: Intent) => {
+        const isDone = await attempt(() => doAct(stored, intent));
+        if (isDone) nowTaken(doneIn(intent.kind));
+        return isDone;
+      },
+      [attempt, stored],
+    ),
     step: useCallback((kind: 'undo' | 'redo') => attempt(() => doStep(stored, kind)), [attempt, stored]),
     day: Number.isFinite(dayOf(day)) ? day : today,
     setDay: useCallback((d: string) => set({ day: d === today ? null : d }), [set, today]),

@@ -51,6 +51,8 @@ export interface Stage {
   /** Its part of the address. */
   key: string;
   name: string;
+  /** How one begins in it, in a line: told until something was done there. */
+  first: string;
   /** Whether it needs nothing more for now. */
   settled: (tree: Tree, plan: PlanDocument) => boolean;
   /** Its place in the address, its questions to the worker, its drawing. A hook: the stage is laid out anew when it is opened. */

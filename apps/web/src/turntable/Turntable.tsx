@@ -169,7 +169,10 @@ export function Turntable(props: TurntableProps) {
       {threaded && <ThreadedHandles threaded={threaded} listeners={listeners} />}
       {wipe !== null && onWipe && !props.photo && <WipeHandle share={wipe} onWipe={onWipe} />}
       {!small && (
-        <p ref={said} className="pointer-events-none absolute left-5 top-4 bg-base-100/85 px-1 text-quiet">
+        <p
+          ref={said}
+          className="pointer-events-none absolute left-5 top-4 max-sm:bottom-2 max-sm:left-auto max-sm:right-4 max-sm:top-auto bg-base-100/85 px-1 text-quiet"
+        >
           seen from {Math.round(bearing)}°
         </p>
       )}

@@ -64,8 +64,11 @@ const DONE_IN: Record<ActName, DoneIn> = {
   hours: 'work',
 };
 
+/** The stage where acts of a kind are done. */
+export const doneIn = (kind: ActName): DoneIn => DONE_IN[kind];
+
 /** Where an act is done, and the branch it is about; null where it is about none, or more. */
 export const whereDone = (act: Act): { stage: DoneIn; branch: string | null } => {
   const about = branchesOf(act);
-  return { stage: DONE_IN[act.kind], branch: about?.length === 1 ? about[0]! : null };
+  return { stage: doneIn(act.kind), branch: about?.length === 1 ? about[0]! : null };
 };

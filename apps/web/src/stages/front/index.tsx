@@ -14,6 +14,7 @@ function Over() {
 export const front: Stage = {
   key: 'front',
   name: 'Front',
+  first: 'turn the tree by dragging it, look at the fronts that were found, and choose one.',
   settled: (tree) => Boolean(tree.plan.front),
   useKit: useFrontKit,
   Panel: FrontPanel,

@@ -1,6 +1,7 @@
 import type { PlanGuy } from '@ustle/core';
 import { Caution, Facts, Quiet } from '../../shared/parts';
 import { percent, sayDate } from '../../shared/say';
+import { Worded } from '../../words/Worded';
 import { useDesk } from '../desk';
 import { useKit } from './kit';
 import { Checks } from './Checks';
@@ -43,7 +44,9 @@ export function OpenTie({ guy }: { guy: PlanGuy }) {
   return (
     <div className="space-y-4 px-2 pb-3">
       {guy.because.map((b) => (
-        <p key={b}>{b}</p>
+        <p key={b}>
+          <Worded>{b}</Worded>
+        </p>
       ))}
       {drawsOn && !guy.coil && guy.arch > guy.archWired + 4 && (
         <p className="text-quiet">

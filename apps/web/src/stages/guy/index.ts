@@ -3,4 +3,11 @@ import { GuyPanel } from './GuyPanel';
 import { settled } from './settled';
 import { useGuyKit } from './kit';
 
-export const guy: Stage = { key: 'guy', name: 'Guy', settled, useKit: useGuyKit, Panel: GuyPanel };
+export const guy: Stage = {
+  key: 'guy',
+  name: 'Guy',
+  first: 'open a tie, look where it leads and what its checks say, put it on, and note its twists. Coils first, ties after.',
+  settled,
+  useKit: useGuyKit,
+  Panel: GuyPanel,
+};

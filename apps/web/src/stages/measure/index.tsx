@@ -20,6 +20,7 @@ function Over() {
 export const measure: Stage = {
   key: 'measure',
   name: 'Measure',
+  first: 'the trunk, then its branches from below; a few numbers will do, and what is worth measuring next is told.',
   settled: (tree) => tree.branches.length > 0 && isTrunkMeasured(tree),
   useKit: useMeasureKit,
   Panel: MeasurePanel,

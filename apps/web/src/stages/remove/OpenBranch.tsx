@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { isCutting, takenOff, type Finding } from '@ustle/core';
+import { Worded } from '../../words/Worded';
 import { useDesk } from '../desk';
 import { FATE_WORDS, sayRuleFirst, SEVERITY_TONES } from './fates';
 import type { RowProps } from './BranchRow';
@@ -20,10 +21,12 @@ function FindingText({ finding: f }: { finding: Finding }) {
   return (
     <div>
       <p>
-        <strong className={SEVERITY_TONES[f.severity]}>{sayRuleFirst(f.rule)}.</strong> {first}
+        <strong className={SEVERITY_TONES[f.severity]}>{sayRuleFirst(f.rule)}.</strong> {first && <Worded>{first}</Worded>}
       </p>
       {reasons.map((b) => (
-        <p key={b}>{b}</p>
+        <p key={b}>
+          <Worded>{b}</Worded>
+        </p>
       ))}
       {f.against.map((b) => (
         <p key={b} className="text-moss">

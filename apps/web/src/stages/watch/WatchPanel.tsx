@@ -3,6 +3,7 @@ import { coilsOn, dayOf, speciesOf, toleranceOf, type PlanWire, type Tolerance }
 import { Facts, PanelHead, Pick, Skeleton } from '../../shared/parts';
 import { count, sayDate, saySpan, sayShort } from '../../shared/say';
 import { StageGlyph, type Glyph } from '../../shared/StageGlyph';
+import { Worded } from '../../words/Worded';
 import { useDesk } from '../desk';
 import { History } from '../History';
 import { useWatch } from './kit';
@@ -72,7 +73,9 @@ function OpenCoil({ wire }: { wire: PlanWire }) {
   return (
     <div className="space-y-3 px-2 pb-3">
       {wire.because.map((b) => (
-        <p key={b}>{b}</p>
+        <p key={b}>
+          <Worded>{b}</Worded>
+        </p>
       ))}
       {wire.snoozed && (
         <p className="text-quiet">

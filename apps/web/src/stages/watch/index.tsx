@@ -6,6 +6,7 @@ import { WatchPanel } from './WatchPanel';
 export const watch: Stage = {
   key: 'watch',
   name: 'Watch',
+  first: 'open a coil, look at it on the tree, and press what you see; the days of the others move with it.',
   settled,
   useKit: useWatchKit,
   Panel: WatchPanel,

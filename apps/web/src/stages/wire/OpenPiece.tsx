@@ -2,6 +2,7 @@ import { sayByHand, sayRoute, type PlanRun, type RunBranchPlan } from '@ustle/co
 import type { ReactNode } from 'react';
 import { Facts } from '../../shared/parts';
 import { percent } from '../../shared/say';
+import { Worded } from '../../words/Worded';
 import { useDesk } from '../desk';
 import { ChangePiece } from './ChangePiece';
 import { PastTarget } from './PastTarget';
@@ -65,7 +66,9 @@ function Half({ run, part }: { run: PlanRun; part: RunBranchPlan }) {
       {part.because
         .filter((b) => !b.startsWith('By the rules'))
         .map((b) => (
-          <p key={b}>{b}</p>
+          <p key={b}>
+            <Worded>{b}</Worded>
+          </p>
         ))}
       <Facts rows={factsOf(part)} />
       {bend && (
@@ -95,7 +98,7 @@ export function OpenPiece({ run, settled, replaces }: { run: PlanRun; settled: b
       </p>
       {run.because.map((b) => (
         <p key={b} className="text-quiet">
-          {b}
+          <Worded>{b}</Worded>
         </p>
       ))}
       <ChangePiece run={run} settled={settled} />

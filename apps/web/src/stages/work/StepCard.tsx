@@ -3,6 +3,7 @@ import { sayThick, cutFrom, sayAbout, type Deed, type StepAnswer, type WorkSessi
 import { useKeys } from '../../shared/keys';
 import { Caution } from '../../shared/parts';
 import { useRack } from '../../shared/queries';
+import { Worded } from '../../words/Worded';
 import { useDesk } from '../desk';
 import { UnrolledPiece } from '../wire/UnrolledPiece';
 import { Aftercare } from './Aftercare';
@@ -148,7 +149,7 @@ export function StepCard({ step, session }: { step: WorkStep; session: WorkSessi
       <div className="mt-2 space-y-1.5 text-xl">
         {step.what.map((w) => (
           <p key={w} className="first-letter:uppercase">
-            {w}
+            <Worded>{w}</Worded>
           </p>
         ))}
       </div>
@@ -156,7 +157,9 @@ export function StepCard({ step, session }: { step: WorkStep; session: WorkSessi
       {step.mind.length > 0 && (
         <ul className="mt-3 space-y-1 border-l-2 border-rule pl-3 text-lg text-quiet">
           {step.mind.map((m) => (
-            <li key={m}>{m}</li>
+            <li key={m}>
+              <Worded>{m}</Worded>
+            </li>
           ))}
         </ul>
       )}
