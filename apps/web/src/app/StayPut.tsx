@@ -7,11 +7,18 @@ const SETTLES_MS = 800;
 const STILL = 1;
 
 /** The box that scrolls what is in it. */
-function scrollerOf(element: Element): Element | null {
+function scrollerOf(element: Element): HTMLElement | null {
   for (let e = element.parentElement; e; e = e.parentElement) {
     if (/auto|scroll/.test(getComputedStyle(e).overflowY) && e.scrollHeight > e.clientHeight) return e;
   }
-  return document.scrollingElement;
+  return document.scrollingElement as HTMLElement | null;
+}
+
+/** Scrolls by so much, and where what is below has become too short for that makes room beneath it. */
+function scrollOn(scroller: HTMLElement, off: number): void {
+  const short = scroller.scrollTop + off - (scroller.scrollHeight - scroller.clientHeight);
+  if (short > 0) scroller.style.paddingBottom = `${parseFloat(getComputedStyle(scroller).paddingBottom) + short}px`;
+  scroller.scrollTop += off;
 }
 
 /** Keeps what is pressed under the pointer, whatever it opens and closes above itself; until one scrolls or presses again. */
@@ -29,7 +36,7 @@ export function StayPut() {
       const keep = (): void => {
         if (!pressed.isConnected || performance.now() > until) return;
         const off = pressed.getBoundingClientRect().top - top;
-        if (Math.abs(off) > STILL) scroller.scrollTop += off;
+        if (Math.abs(off) > STILL) scrollOn(scroller, off);
         frame = requestAnimationFrame(keep);
       };
       frame = requestAnimationFrame(keep);

@@ -109,12 +109,15 @@ export function MeasurePanel() {
   return (
     <>
       <PanelHead title="Measure" aside={<span className="text-quiet">{count(tree.branches.length, 'branch', 'branches')}</span>} />
-      <Tabs
-        label="Measure"
-        sheets={SHEETS.map((key) => ({ key, name: key[0]!.toUpperCase() + key.slice(1) }))}
-        open={sheet}
-        onOpen={(to) => set({ measures: to === 'branches' ? null : to })}
-      />
+      {/* At the right edge they stay where they are when the panel makes room for photos. */}
+      <div className="lg:ml-auto lg:max-w-[360px]">
+        <Tabs
+          label="Measure"
+          sheets={SHEETS.map((key) => ({ key, name: key[0]!.toUpperCase() + key.slice(1) }))}
+          open={sheet}
+          onOpen={(to) => set({ measures: to === 'branches' ? null : to })}
+        />
+      </div>
       <Suspense fallback={<Skeleton lines={6} />}>
         <Body />
       </Suspense>

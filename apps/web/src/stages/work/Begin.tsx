@@ -92,7 +92,7 @@ export function Begin() {
             ` Only the bends that were begun go on, each from its own day; the next ${stages <= today ? 'may go on today' : `from ${sayDate(stages)} on`}.`}
         </p>
       )}
-      <p className="text-lg">
+      <p className="min-h-[2lh] text-lg">
         {work.length ? (
           <>
             {sayWork(work)}: about <strong>{sayAbout(laid.minutes)}</strong>.
