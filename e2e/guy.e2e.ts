@@ -4,7 +4,7 @@ import { actElsewhere, idOf, open, press, pressWhere, says, sceneReady, stored, 
 
 let app: App;
 beforeAll(async () => {
-  app = await open(4790);
+  app = await open(4800);
 });
 afterAll(() => app.close());
 
@@ -137,7 +137,7 @@ test('a long thick branch: its thin wire is a piece under Wire, its tie lies on 
   expect(runs).toMatchObject([{ branches: [{ branch: 'a', tied: true }] }]);
   expect(order).toEqual([runs[0]!.id, guys[0]!.id]);
   await visit(app, `/tree/${await idOf(app, 'Heavy')}/wire?branch=a`);
-  await pressWhere(page, 'aside summary', /bent to \d+°/);
+  await pressWhere(page, 'aside summary', /bent to about \d+°/);
   await says(page, /No coil of the sizes sold holds .*This wire holds its movement only, and goes on before the tie/);
   await visit(app, `/tree/${await idOf(app, 'Heavy')}/guy?branch=a`);
   await says(page, /The cushion lies on a turn of its wire/);

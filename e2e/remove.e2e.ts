@@ -91,7 +91,7 @@ test('a reserve comes back as a task; a cut tree is shown as it was on a day bef
   await actElsewhere(app, 'Old Ferry', { kind: 'decide', branch: reserve, act: 'reserve', until: '2026-05-20' });
   await visit(app, '/season');
   await says(page, /This week.*Old Ferry.*, in reserve: keep or take off/);
-  await visit(app, `/tree/${id}/watch`);
+  await visit(app, `/tree/${id}/remove?sheet=cut`);
   await says(page, /taken off, \d+% of the green/);
   await press(page, 'see it before');
   await page.waitForFunction(() => new URLSearchParams(location.search).get('day') === '2026-05-19');

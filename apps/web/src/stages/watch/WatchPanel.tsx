@@ -130,6 +130,7 @@ export function WatchPanel() {
       {watching && <AfterWire watching={watching} />}
       {plan.wires.length > 0 && <Bears />}
       {watching && <Learnt watching={watching} />}
+      {!plan.wires.some((w) => w.branch === branch) && <History branch={null} kinds={['wired', 'inspected', 'unwired']} title="Wire so far" />}
     </>
   );
 }
