@@ -57,6 +57,7 @@ test('a branch by keyboard: what moves it, its bends and the hand; accepted, its
 
   // The first bend begun beyond the tip is refused beside its field; so is one that runs into the next. Nothing is stored.
   const before = (await stored(app, 'Old Ferry')).revision;
+  await says(page, new RegExp(`${poseOf(await stored(app, 'Old Ferry'), branch).bends[0].at} to \\d+ mm; radius`));
   await pressWhere(page, 'ol button', /at the shoulder/);
   await write(page, await field('Begins at'), '900');
   await says(page, /begins at 900 mm, beyond the tip.*It can begin at/);
