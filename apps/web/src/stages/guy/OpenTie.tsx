@@ -1,4 +1,4 @@
-import type { PlanGuy } from '@ustle/core';
+import { sayForce, sayPull, type PlanGuy } from '@ustle/core';
 import { Caution, Facts, Quiet } from '../../shared/parts';
 import { percent, sayDate } from '../../shared/say';
 import { Worded } from '../../words/Worded';
@@ -8,7 +8,6 @@ import { Checks } from './Checks';
 import { DrawIt } from './DrawIt';
 import { TieActs } from './TieActs';
 import { BANDS, sayAnchor, sayStrain } from './words';
-import { sayForce, sayPull } from '@ustle/core';
 
 /** One tie, opened: how it is made, drawn with a slider, checked, and what is done with it. */
 export function OpenTie({ guy }: { guy: PlanGuy }) {

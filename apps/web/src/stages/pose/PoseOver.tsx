@@ -6,7 +6,7 @@ export function PoseOver() {
   const { share, setShare, moveTo, drag } = usePose();
   return (
     <div className="absolute right-4 top-3 w-80 max-w-[70%]">
-      <div className="flex w-full items-center gap-2 bg-base-100/85 px-1">
+      <div className="flex w-full items-center gap-2 px-1 max-sm:bg-base-100/85">
         <button type="button" aria-pressed={share === 0} className={`min-h-11 ${share === 0 ? 'font-bold' : 'text-quiet'}`} onClick={() => moveTo(0)}>
           as it stands
         </button>

@@ -6,7 +6,7 @@ import { WorkPanel } from './WorkPanel';
 export const work: Stage = {
   key: 'work',
   name: 'Work',
-  first: 'say how many hours there are; the steps then come one by one, each with its answer.',
+  first: 'a session is as long as you say; answer its steps in their turn.',
   settled,
   useKit: useWorkKit,
   Panel: WorkPanel,
